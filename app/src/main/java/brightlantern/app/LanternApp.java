@@ -1,0 +1,117 @@
+package brightlantern.app;
+
+import brightlantern.app.demo.DemoLauncher;
+import java.io.IOException;
+import java.net.BindException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.scheduling.annotation.EnableScheduling;
+
+/**
+ * Starts Bright Lantern. Options: {@code --data=DIR}, {@code --port=N}, {@code --bind=ADDRESS},
+ * {@code --vehicles=DIR}, {@code --demo}.
+ */
+@SpringBootApplication
+@EnableScheduling
+public class LanternApp {
+    /** Held as long as the process lives, so that two starts on the same data cannot harm it. */
+    private static FileLock lock;
+
+    public static void main(String[] args) {
+        Map<String, Object> settings = settings(args);
+        Path data = Path.of((String) settings.get("lantern.data")).toAbsolutePath();
+        try {
+            Files.createDirectories(data);
+            lock =
+                    FileChannel.open(
+                                    data.resolve("in-use.lock"),
+                                    StandardOpenOption.CREATE,
+                                    StandardOpenOption.WRITE)
+                            .tryLock();
+        } catch (OverlappingFileLockException taken) {
+            lock = null;
+        } catch (IOException unusable) {
+            fail("The data folder " + data + " cannot be used: " + unusable.getMessage());
+        }
+        if (lock == null) {
+            fail(
+                    "The data folder "
+                            + data
+                            + " is in use by another Bright Lantern. Stop that one, or choose another"
+                            + " folder with --data=DIR.");
+        }
+        start(settings, settings.containsKey("lantern.demo"));
+    }
+
+    private static void start(Map<String, Object> settings, boolean demo) {
+        try {
+            ConfigurableApplicationContext context = run(settings);
+            if (demo) {
+                DemoLauncher.launch(context);
+            }
+            System.out.println(
+                    "Bright Lantern is ready at http://"
+                            + settings.get("server.address")
+                            + ":"
+                            + settings.get("server.port"));
+        } catch (RuntimeException failed) {
+            Throwable cause = failed;
+            while (cause.getCause() != null && !(cause instanceof BindException)) {
+                cause = cause.getCause();
+            }
+            fail("Bright Lantern could not start: " + cause.getMessage());
+        }
+    }
+
+    /** Starts the application with given settings; for the launcher and for tests. */
+    public static ConfigurableApplicationContext run(Map<String, Object> settings) {
+        SpringApplication application = new SpringApplication(LanternApp.class);
+        application.setDefaultProperties(settings);
+        return application.run();
+    }
+
+    private static Map<String, Object> settings(String[] args) {
+        Map<String, Object> settings = new LinkedHashMap<>();
+        settings.put("lantern.data", "data");
+        settings.put("lantern.vehicles", "vehicles");
+        settings.put("server.address", "127.0.0.1");
+        settings.put("server.port", "8640");
+        Map<String, String> names =
+                Map.of(
+                        "--data", "lantern.data",
+                        "--vehicles", "lantern.vehicles",
+                        "--bind", "server.address",
+                        "--port", "server.port",
+                        "--find", "lantern.find");
+        for (String arg : args) {
+            int equals = arg.indexOf('=');
+            String name = names.get(equals < 0 ? arg : arg.substring(0, equals));
+            if (arg.equals("--demo")) {
+                settings.put("lantern.demo", "true");
+            } else if (name != null && equals > 0) {
+                settings.put(name, arg.substring(equals + 1));
+            } else {
+                fail(
+                        "Unknown option '"
+                                + arg
+                                + "'. Expected --data=DIR, --port=N, --bind=ADDRESS, --vehicles=DIR or"
+                                + " --find=ADDRESS,...");
+            }
+        }
+        return settings;
+    }
+
+    private static void fail(String message) {
+        System.err.println(message);
+        System.exit(2);
+    }
+}

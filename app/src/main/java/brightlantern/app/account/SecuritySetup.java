@@ -1,0 +1,79 @@
+package brightlantern.app.account;
+
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.core.userdetails.User;
+import org.springframework.security.core.userdetails.UserDetailsService;
+import org.springframework.security.core.userdetails.UsernameNotFoundException;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+
+/** Sign-in by form, roles, CSRF tokens (on by default) and a strict Content-Security-Policy. */
+@Configuration
+@EnableMethodSecurity
+class SecuritySetup {
+    private static final String POLICY =
+            "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data:;"
+                    + " font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self';"
+                    + " frame-ancestors 'none'";
+
+    @Bean
+    SecurityFilterChain security(HttpSecurity http) throws Exception {
+        return http.authorizeHttpRequests(
+                        requests ->
+                                requests.requestMatchers(
+                                                "/sign-in",
+                                                "/first",
+                                                "/css/**",
+                                                "/js/**",
+                                                "/fonts/**",
+                                                "/webjars/**",
+                                                "/icon.svg",
+                                                "/error")
+                                        .permitAll()
+                                        .requestMatchers("/accounts/**")
+                                        .hasRole(Accounts.Role.ADMINISTRATOR.name())
+                                        .anyRequest()
+                                        .authenticated())
+                .formLogin(
+                        form ->
+                                form.loginPage("/sign-in")
+                                        .defaultSuccessUrl("/", false)
+                                        .permitAll())
+                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"))
+                .headers(
+                        headers ->
+                                headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY))
+                                        .referrerPolicy(
+                                                r ->
+                                                        r.policy(
+                                                                org.springframework.security.web
+                                                                        .header.writers
+                                                                        .ReferrerPolicyHeaderWriter
+                                                                        .ReferrerPolicy
+                                                                        .SAME_ORIGIN)))
+                .build();
+    }
+
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return new BCryptPasswordEncoder();
+    }
+
+    @Bean
+    UserDetailsService users(Accounts accounts) {
+        return name ->
+                accounts.byName(name)
+                        .map(
+                                a ->
+                                        User.withUsername(a.name())
+                                                .password(a.password())
+                                                .roles(a.role().name())
+                                                .disabled(!a.enabled())
+                                                .build())
+                        .orElseThrow(() -> new UsernameNotFoundException(name));
+    }
+}

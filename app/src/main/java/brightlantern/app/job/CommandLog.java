@@ -1,0 +1,69 @@
+package brightlantern.app.job;
+
+import java.time.Instant;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Who commanded, cleared or wrote what, when and why, and what the vehicle answered. Rows are only
+ * ever added.
+ */
+@Repository
+public class CommandLog {
+    /** A clear of codes. */
+    public static final String CLEAR = "clear";
+
+    /** Key off and on again, seen on the vehicle. */
+    public static final String KEY = "key";
+
+    public static final String OUTPUT = "output";
+
+    private final JdbcClient db;
+
+    CommandLog(JdbcClient db) {
+        this.db = db;
+    }
+
+    public record Line(
+            Instant at,
+            long jobId,
+            String who,
+            String vin,
+            String kind,
+            String what,
+            String why,
+            String answer) {}
+
+    public void add(Job job, String who, String kind, String what, String why, String answer) {
+        db.sql(
+                        "insert into command_log (at, job_id, who, vin, kind, what, why, answer) values (?, ?, ?, ?, ?, ?, ?, ?)")
+                .params(Jobs.time(Instant.now()), job.id(), who, job.vin(), kind, what, why, answer)
+                .update();
+    }
+
+    public List<Instant> times(long jobId, String kind) {
+        return db.sql("select at from command_log where job_id = ? and kind = ? order by id")
+                .params(jobId, kind)
+                .query((rs, n) -> Jobs.time(rs, "at"))
+                .list();
+    }
+
+    /** Newest first. */
+    public List<Line> newest(int most) {
+        return db.sql("select * from command_log order by id desc fetch first ? rows only")
+                .param(most)
+                .query(
+                        (rs, n) ->
+                                new Line(
+                                        Jobs.time(rs, "at"),
+                                        rs.getLong("job_id"),
+                                        rs.getString("who"),
+                                        rs.getString("vin"),
+                                        rs.getString("kind"),
+                                        rs.getString("what"),
+                                        rs.getString("why"),
+                                        rs.getString("answer")))
+                .list();
+    }
+}

@@ -1,0 +1,31 @@
+package brightlantern.app.job;
+
+import java.time.Instant;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * One vehicle's visit for one complaint.
+ *
+ * @param vehicleId id of the description; empty when none fits
+ * @param address host of the vehicle's DoIP gateway
+ * @param meter host:port of the meter; empty when readings are typed in
+ * @param odometer km, as read or told at intake
+ */
+public record Job(
+        long id,
+        Instant opened,
+        Optional<Instant> closed,
+        String openedBy,
+        String vehicleId,
+        String vin,
+        String address,
+        String meter,
+        String complaint,
+        Set<String> symptoms,
+        double odometer,
+        String earlier) {
+    public boolean isOpen() {
+        return closed.isEmpty();
+    }
+}

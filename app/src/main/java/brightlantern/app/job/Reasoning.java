@@ -1,0 +1,63 @@
+package brightlantern.app.job;
+
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/** Suspects and next checks of a job, from what was found and not yet repaired away. */
+@Component
+public class Reasoning {
+    /** Assumed for forecasts while the vehicle's own supply voltage is not known. */
+    private static final double TYPICAL_VOLTS = 12.4;
+
+    private final Findings findings;
+    private final Repairs repairs;
+    private final Map<String, Reasoner> reasoners = new ConcurrentHashMap<>();
+
+    Reasoning(Findings findings, Repairs repairs) {
+        this.findings = findings;
+        this.repairs = repairs;
+    }
+
+    public Reasoner reasoner(VehicleDescription description) {
+        return reasoners.computeIfAbsent(description.id(), id -> new Reasoner(description));
+    }
+
+    /**
+     * Findings that speak about the fault as it was brought in: all until a repair that has not
+     * been shown to have failed. What was measured after a good repair is proof, and must not
+     * acquit the cause.
+     */
+    public List<Findings.Finding> relevant(long jobId) {
+        Optional<Instant> until = repairs.current(jobId).map(Repairs.Repair::at);
+        return findings.of(jobId).stream()
+                .filter(f -> f.evidence().isPresent())
+                .filter(f -> until.isEmpty() || f.at().isBefore(until.get()))
+                .toList();
+    }
+
+    public record State(
+            List<Findings.Finding> findings,
+            Reasoner.Ranking ranking,
+            List<Reasoner.NextCheck> next) {}
+
+    public State of(long jobId, VehicleDescription description, double supplyVolts) {
+        List<Findings.Finding> relevant = relevant(jobId);
+        List<Evidence> evidence = new ArrayList<>();
+        relevant.forEach(f -> evidence.add(f.evidence().orElseThrow()));
+        Reasoner reasoner = reasoner(description);
+        // a forecast to a quarter of a volt is exact enough, and is remembered
+        double volts =
+                supplyVolts > 9 && supplyVolts < 16
+                        ? Math.round(supplyVolts * 4) / 4.0
+                        : TYPICAL_VOLTS;
+        return new State(relevant, reasoner.rank(evidence), reasoner.nextChecks(evidence, volts));
+    }
+}

@@ -1,0 +1,64 @@
+package brightlantern.app.job;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** Repairs that were authorised and done. */
+@Repository
+public class Repairs {
+    private final JdbcClient db;
+
+    Repairs(JdbcClient db) {
+        this.db = db;
+    }
+
+    /**
+     * @param failed the proof showed that it did not help
+     */
+    public record Repair(
+            long id,
+            Instant at,
+            String suspectId,
+            String name,
+            String authorisedBy,
+            String who,
+            boolean failed) {}
+
+    public void add(long jobId, String suspectId, String name, String authorisedBy, String who) {
+        db.sql(
+                        "insert into repair (job_id, at, suspect_id, name, authorised_by, who) values (?, ?, ?, ?, ?, ?)")
+                .params(jobId, Jobs.time(Instant.now()), suspectId, name, authorisedBy, who)
+                .update();
+    }
+
+    public void failed(long id) {
+        db.sql("update repair set failed = true where id = ?").param(id).update();
+    }
+
+    public List<Repair> of(long jobId) {
+        return db.sql("select * from repair where job_id = ? order by id")
+                .param(jobId)
+                .query(
+                        (rs, n) ->
+                                new Repair(
+                                        rs.getLong("id"),
+                                        Jobs.time(rs, "at"),
+                                        rs.getString("suspect_id"),
+                                        rs.getString("name"),
+                                        rs.getString("authorised_by"),
+                                        rs.getString("who"),
+                                        rs.getBoolean("failed")))
+                .list();
+    }
+
+    /** The repair whose proof is under way. */
+    public Optional<Repair> current(long jobId) {
+        List<Repair> all = of(jobId);
+        return all.isEmpty() || all.get(all.size() - 1).failed()
+                ? Optional.empty()
+                : Optional.of(all.get(all.size() - 1));
+    }
+}

@@ -1,0 +1,125 @@
+package brightlantern.app.link;
+
+import brightlantern.app.job.CommandLog;
+import brightlantern.app.job.Job;
+import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.wire.Bytes;
+import brightlantern.wire.WireException;
+import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.uds.UdsClient;
+import java.util.LinkedHashSet;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Outputs of one module taken over for a while. Closing it gives every output back, ends the
+ * diagnostic session, lets go of the lease and writes the log, whatever happened before; if even
+ * that cannot be sent, the module takes its outputs back by itself when its session runs out (S3, 5
+ * s).
+ */
+public final class OutputSession implements AutoCloseable {
+    private static final int EXTENDED = 0x03;
+    private static final int DEFAULT = 0x01;
+
+    private final VehicleLink link;
+    private final CommandLog log;
+    private final Job job;
+    private final String who;
+    private final String why;
+    private final int moduleAddress;
+    private final DoipConnection opened;
+    private final Set<Integer> taken = new LinkedHashSet<>();
+
+    /**
+     * Claims the vehicle and opens the extended session.
+     *
+     * @throws IllegalStateException when somebody else commands the vehicle
+     * @throws WireException when the module cannot be reached or refuses
+     */
+    public OutputSession(
+            VehicleLink link, CommandLog log, Job job, String who, String why, int moduleAddress)
+            throws WireException {
+        this.link = link;
+        this.log = log;
+        this.job = job;
+        this.who = who;
+        this.why = why;
+        this.moduleAddress = moduleAddress;
+        link.lease().claim(who);
+        try {
+            opened = link.connection();
+            client().session(EXTENDED);
+        } catch (WireException refused) {
+            link.lease().release(who);
+            throw refused;
+        }
+    }
+
+    private UdsClient client() throws WireException {
+        return link.module(moduleAddress);
+    }
+
+    /**
+     * To be called while waiting: a connection that was lost and made again has no session, and its
+     * outputs went back.
+     *
+     * @throws WireException when that happened
+     */
+    public void check() throws WireException {
+        if (!opened.isOpen() || link.connection() != opened) {
+            throw new WireException(
+                    "The connection to the vehicle was lost meanwhile; the module has taken its outputs back.");
+        }
+    }
+
+    /** Drives an actuator to a position in percent of travel. */
+    public void drive(Actuator actuator, double percent) throws WireException {
+        link.lease().claim(who);
+        check();
+        taken.add(actuator.did());
+        String what = String.format(Locale.ROOT, "%s to %.0f %%", actuator.name(), percent);
+        try {
+            client().control(actuator.did(), Bytes.of((int) Math.round(percent * 2)));
+            log.add(job, who, CommandLog.OUTPUT, what, why, VehicleLink.answerOf(Optional.empty()));
+        } catch (WireException refused) {
+            log.add(
+                    job,
+                    who,
+                    CommandLog.OUTPUT,
+                    what,
+                    why,
+                    VehicleLink.answerOf(Optional.of(refused)));
+            throw refused;
+        }
+    }
+
+    @Override
+    public void close() {
+        Optional<WireException> failure = Optional.empty();
+        try {
+            check();
+            for (int did : taken) {
+                client().giveBack(did);
+            }
+            client().session(DEFAULT);
+        } catch (WireException lost) {
+            failure = Optional.of(lost);
+        }
+        link.lease().release(who);
+        if (!taken.isEmpty()) {
+            log.add(
+                    job,
+                    who,
+                    CommandLog.OUTPUT,
+                    "outputs given back to the module",
+                    why,
+                    failure.map(
+                                    f ->
+                                            "not confirmed ("
+                                                    + f.getMessage()
+                                                    + "); the module takes them back by itself")
+                            .orElse("positive"));
+        }
+    }
+}

@@ -1,0 +1,223 @@
+package brightlantern.app.link;
+
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import brightlantern.wire.Bytes;
+import brightlantern.wire.WireException;
+import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.doip.DoipDiscovery;
+import brightlantern.wire.uds.UdsClient;
+import brightlantern.wire.uds.UdsTimings;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+
+/**
+ * One vehicle on the network. The connection is made when first needed and made again after it was
+ * lost.
+ */
+public final class VehicleLink {
+    private static final int TESTER = 0x0E80;
+    private static final Duration CONNECT_WAIT = Duration.ofSeconds(2);
+
+    /** More identifiers in one request than this make some modules refuse. */
+    public static final int PACK = 10;
+
+    private final String address;
+    private final LiveFeed feed = new LiveFeed(this);
+    private final CommandLease lease = new CommandLease();
+    private final Map<Integer, UdsClient> clients = new ConcurrentHashMap<>();
+    private DoipConnection connection;
+    private volatile Status status = Status.unknown();
+    private volatile long lastUse = System.nanoTime();
+
+    VehicleLink(String address) {
+        this.address = address;
+    }
+
+    /**
+     * What the top bar tells.
+     *
+     * @param supply volts, NaN when not known
+     * @param ignition raw state, NaN when not known
+     * @param engineSpeed rpm, NaN when not known
+     */
+    public record Status(
+            boolean connected, String words, double supply, double ignition, double engineSpeed) {
+        static Status unknown() {
+            return new Status(false, "not connected", Double.NaN, Double.NaN, Double.NaN);
+        }
+
+        public boolean engineRuns() {
+            return engineSpeed > 300;
+        }
+    }
+
+    public String address() {
+        return address;
+    }
+
+    public LiveFeed feed() {
+        return feed;
+    }
+
+    public CommandLease lease() {
+        return lease;
+    }
+
+    public Status status() {
+        return status;
+    }
+
+    void status(Status next) {
+        status = next;
+    }
+
+    void used() {
+        lastUse = System.nanoTime();
+    }
+
+    boolean idleFor(Duration time) {
+        return System.nanoTime() - lastUse > time.toNanos() && !feed.inUse();
+    }
+
+    /**
+     * The open connection.
+     *
+     * @throws WireException when the vehicle is not reached
+     */
+    public synchronized DoipConnection connection() throws WireException {
+        if (connection == null || !connection.isOpen()) {
+            clients.clear();
+            connection =
+                    DoipConnection.open(
+                            new InetSocketAddress(address, DoipDiscovery.PORT),
+                            TESTER,
+                            CONNECT_WAIT);
+        }
+        return connection;
+    }
+
+    synchronized void close() {
+        if (connection != null) {
+            connection.close();
+            connection = null;
+        }
+        status = Status.unknown();
+    }
+
+    /** The client of a module; all users of a module share it and take turns. */
+    public synchronized UdsClient module(int moduleAddress) throws WireException {
+        DoipConnection open = connection();
+        return clients.computeIfAbsent(
+                moduleAddress, a -> new UdsClient(open, a, UdsTimings.STANDARD));
+    }
+
+    /**
+     * Reads values once, in as few requests as may be.
+     *
+     * @return value id → physical value in its own unit; values whose module did not answer are
+     *     missing
+     */
+    public Map<String, Double> read(VehicleDescription description, Collection<String> ids) {
+        Map<String, Double> values = new LinkedHashMap<>();
+        byModule(description, ids)
+                .forEach(
+                        (moduleId, wanted) -> {
+                            try {
+                                values.putAll(
+                                        readModule(
+                                                description
+                                                        .module(moduleId)
+                                                        .orElseThrow()
+                                                        .address(),
+                                                wanted));
+                            } catch (WireException silent) {
+                                // what a silent module would have said is not known, and so it is
+                                // not in the map
+                            }
+                        });
+        return values;
+    }
+
+    /**
+     * Reads values once.
+     *
+     * @throws WireException when any of their modules does not answer
+     */
+    public Map<String, Double> readAll(VehicleDescription description, Collection<String> ids)
+            throws WireException {
+        Map<String, Double> values = new LinkedHashMap<>();
+        for (Map.Entry<String, List<Value>> entry : byModule(description, ids).entrySet()) {
+            values.putAll(
+                    readModule(
+                            description.module(entry.getKey()).orElseThrow().address(),
+                            entry.getValue()));
+        }
+        return values;
+    }
+
+    private static Map<String, List<Value>> byModule(
+            VehicleDescription description, Collection<String> ids) {
+        return ids.stream()
+                .distinct()
+                .flatMap(id -> description.value(id).stream())
+                .collect(Collectors.groupingBy(Value::module));
+    }
+
+    /** Reads values of one module; those that fit into one request are of one moment. */
+    public Map<String, Double> readModule(int moduleAddress, List<Value> wanted)
+            throws WireException {
+        Map<String, Double> values = new LinkedHashMap<>();
+        for (int i = 0; i < wanted.size(); i += PACK) {
+            List<Value> pack = wanted.subList(i, Math.min(wanted.size(), i + PACK));
+            Map<Integer, Integer> sizes = new LinkedHashMap<>();
+            pack.forEach(v -> sizes.put(v.did(), v.bytes()));
+            Map<Integer, Bytes> raw = module(moduleAddress).read(sizes);
+            pack.forEach(
+                    v ->
+                            values.put(
+                                    v.id(),
+                                    brightlantern.core.signal.Scaling.physical(
+                                            v, raw.get(v.did()).toArray())));
+        }
+        return values;
+    }
+
+    /** Reads what the top bar needs and tells whether the key was just turned on. */
+    boolean refresh(VehicleDescription description) {
+        VehicleDescription.Live live = description.live();
+        double before = status.ignition();
+        try {
+            connection();
+        } catch (WireException unreachable) {
+            status =
+                    new Status(false, unreachable.getMessage(), Double.NaN, Double.NaN, Double.NaN);
+            return false;
+        }
+        Map<String, Double> now = read(description, List.of(live.ignition()));
+        double ignition = now.getOrDefault(live.ignition(), Double.NaN);
+        boolean on = ignition >= live.ignitionOn();
+        Map<String, Double> engine =
+                on ? read(description, List.of(live.supply(), live.engineSpeed())) : Map.of();
+        status =
+                new Status(
+                        true,
+                        Double.isNaN(ignition) ? "connected, no module answers" : "connected",
+                        engine.getOrDefault(live.supply(), Double.NaN),
+                        ignition,
+                        engine.getOrDefault(live.engineSpeed(), Double.NaN));
+        return on && before < live.ignitionOn();
+    }
+
+    /** A request with its answer as words, for the log. */
+    public static String answerOf(Optional<WireException> failure) {
+        return failure.map(Throwable::getMessage).orElse("positive");
+    }
+}

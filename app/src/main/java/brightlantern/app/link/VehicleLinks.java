@@ -1,0 +1,185 @@
+package brightlantern.app.link;
+
+import brightlantern.app.job.CommandLog;
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.wire.doip.DoipDiscovery;
+import brightlantern.wire.doip.DoipMessage;
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** All vehicles that this program talks to or has heard of, and the descriptions of their kinds. */
+@Component
+public class VehicleLinks {
+    private static final Logger LOG = LoggerFactory.getLogger(VehicleLinks.class);
+    private static final Duration ASK_WAIT = Duration.ofMillis(700);
+    private static final Duration IDLE = Duration.ofMinutes(10);
+
+    private final Map<String, VehicleLink> links = new ConcurrentHashMap<>();
+    private final Map<String, DoipMessage.Announcement> heard = new ConcurrentHashMap<>();
+    private final List<DoipDiscovery.Listener> listeners = new ArrayList<>();
+    private final Set<String> configured = ConcurrentHashMap.newKeySet();
+    private final VehicleLibrary library;
+    private final Jobs jobs;
+    private final CommandLog log;
+    private final Findings findings;
+    private volatile boolean closing;
+
+    VehicleLinks(
+            @Value("${lantern.vehicles}") String folder,
+            @Value("${lantern.find}") String find,
+            @Value("${lantern.announcements}") String announcements,
+            Jobs jobs,
+            CommandLog log,
+            Findings findings)
+            throws IOException {
+        this.library = VehicleLibrary.read(Path.of(folder));
+        this.jobs = jobs;
+        this.log = log;
+        this.findings = findings;
+        library.mistakes().forEach(LOG::warn);
+        Stream.of(find.split(","))
+                .map(String::trim)
+                .filter(a -> !a.isEmpty())
+                .forEach(configured::add);
+        if (!announcements.isBlank()) {
+            try {
+                listeners.add(
+                        new DoipDiscovery.Listener(
+                                new InetSocketAddress(announcements, DoipDiscovery.PORT),
+                                found ->
+                                        heard.put(
+                                                found.address().getHostAddress(),
+                                                found.announcement())));
+            } catch (IOException taken) {
+                LOG.warn("Announcements of vehicles are not heard: {}", taken.getMessage());
+            }
+        }
+    }
+
+    public VehicleLibrary library() {
+        return library;
+    }
+
+    public Optional<VehicleDescription> description(Job job) {
+        return library.byId(job.vehicleId());
+    }
+
+    /** Adds an address that is asked for vehicles. */
+    public void configure(String address) {
+        configured.add(address);
+    }
+
+    public VehicleLink link(String address) {
+        VehicleLink link = links.computeIfAbsent(address, VehicleLink::new);
+        link.used();
+        return link;
+    }
+
+    public VehicleLink link(Job job) {
+        return link(job.address());
+    }
+
+    /** A vehicle that answers or announced itself. */
+    public record FoundVehicle(String address, String vin, String how) {}
+
+    /**
+     * Asks the configured addresses (and one more, if given) and adds what has announced itself.
+     */
+    public List<FoundVehicle> find(Optional<String> alsoAsk) throws IOException {
+        Set<String> addresses = new LinkedHashSet<>(configured);
+        alsoAsk.ifPresent(addresses::add);
+        List<InetSocketAddress> targets = new ArrayList<>();
+        for (String address : addresses) {
+            InetSocketAddress target = new InetSocketAddress(address, DoipDiscovery.PORT);
+            if (target.isUnresolved()) {
+                throw new IOException(
+                        "Address '"
+                                + address
+                                + "' is not known; expected a host name or IP address.");
+            }
+            targets.add(target);
+        }
+        Map<String, FoundVehicle> found = new LinkedHashMap<>();
+        DoipDiscovery.ask(targets, new DoipMessage.IdentificationRequest(), ASK_WAIT)
+                .forEach(
+                        f ->
+                                found.put(
+                                        f.address().getHostAddress(),
+                                        new FoundVehicle(
+                                                f.address().getHostAddress(),
+                                                f.announcement().vin(),
+                                                "answered")));
+        heard.forEach(
+                (address, announcement) ->
+                        found.putIfAbsent(
+                                address,
+                                new FoundVehicle(address, announcement.vin(), "announced itself")));
+        return found.values().stream()
+                .sorted(java.util.Comparator.comparing(FoundVehicle::address))
+                .toList();
+    }
+
+    /**
+     * Keeps the top bar's figures fresh for every vehicle in use, and notes key cycles for its open
+     * jobs.
+     */
+    @Scheduled(fixedDelay = 700)
+    void refresh() {
+        for (VehicleLink link : links.values()) {
+            if (closing) {
+                return;
+            }
+            if (link.idleFor(IDLE)) {
+                link.close();
+                links.remove(link.address());
+                continue;
+            }
+            List<Job> its =
+                    jobs.all().stream()
+                            .filter(j -> j.isOpen() && j.address().equals(link.address()))
+                            .toList();
+            Optional<VehicleDescription> description =
+                    its.stream().flatMap(j -> description(j).stream()).findFirst();
+            if (description.isPresent() && link.refresh(description.get())) {
+                for (Job job : its) {
+                    log.add(
+                            job,
+                            "vehicle",
+                            CommandLog.KEY,
+                            "key turned on",
+                            "seen on the vehicle",
+                            "");
+                    findings.note(job.id(), "prove", "vehicle", "Key off and on again.");
+                }
+            }
+        }
+    }
+
+    @PreDestroy
+    void close() {
+        closing = true;
+        listeners.forEach(DoipDiscovery.Listener::close);
+        links.values().forEach(VehicleLink::close);
+    }
+}

@@ -1,0 +1,226 @@
+package brightlantern.app.page;
+
+import brightlantern.app.job.CommandLog;
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Reasoning;
+import brightlantern.app.job.Repairs;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.link.VehicleLink;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+import org.springframework.web.server.ResponseStatusException;
+
+/** Puts the frame of a job's page together: top bar, path of stages, evidence rail. */
+@Component
+public class JobPages {
+    public static final List<String> STAGES =
+            List.of("intake", "sweep", "watch", "exercise", "probe", "trace", "prove");
+
+    private static final int RAIL_SUSPECTS = 4;
+    private static final int RAIL_FINDINGS = 5;
+
+    private final Jobs jobs;
+    private final VehicleLinks links;
+    private final Findings findings;
+    private final Reasoning reasoning;
+    private final Sweeps sweeps;
+    private final Repairs repairs;
+
+    JobPages(
+            Jobs jobs,
+            VehicleLinks links,
+            Findings findings,
+            Reasoning reasoning,
+            Sweeps sweeps,
+            Repairs repairs,
+            CommandLog log) {
+        this.jobs = jobs;
+        this.links = links;
+        this.findings = findings;
+        this.reasoning = reasoning;
+        this.sweeps = sweeps;
+        this.repairs = repairs;
+    }
+
+    /** A job with its description, ready for a stage to work on. */
+    public record Context(Job job, VehicleDescription description, VehicleLink link) {}
+
+    /** What the top bar shows; texts are ready to be read. */
+    public record Head(
+            boolean connected,
+            String link,
+            String ignition,
+            String supply,
+            boolean supplyGood,
+            String supplyWords,
+            String commander) {}
+
+    public record StageLink(String id, String name, boolean lit, boolean here) {}
+
+    /**
+     * @param push strength and direction on the leading suspect, -1..1
+     */
+    public record RailFinding(String stage, String text, String verdict, double push) {}
+
+    public record RailSuspect(String name, int percent, String sure) {}
+
+    public record Rail(
+            String sentence,
+            boolean accused,
+            boolean repaired,
+            List<RailSuspect> suspects,
+            List<RailFinding> findings,
+            Optional<Reasoner.NextCheck> next) {}
+
+    public Job job(long id) {
+        return jobs.byId(id)
+                .orElseThrow(
+                        () ->
+                                new ResponseStatusException(
+                                        HttpStatus.NOT_FOUND, "There is no job " + id + "."));
+    }
+
+    public Context context(long id) {
+        Job job = job(id);
+        VehicleDescription description =
+                links.description(job)
+                        .orElseThrow(
+                                () ->
+                                        new ResponseStatusException(
+                                                HttpStatus.CONFLICT,
+                                                "No description fits VIN "
+                                                        + job.vin()
+                                                        + "; this stage needs one. Put a folder for this vehicle under"
+                                                        + " vehicles/ and start again."));
+        return new Context(job, description, links.link(job));
+    }
+
+    /** Fills the model for a full page of a stage. */
+    public Context fill(long id, String stage, Model model) {
+        Context context = context(id);
+        Job job = context.job();
+        model.addAttribute("job", job);
+        model.addAttribute("description", context.description());
+        model.addAttribute("stage", stage);
+        model.addAttribute("stages", stages(job, stage));
+        model.addAttribute("head", head(context));
+        model.addAttribute("rail", rail(context));
+        return context;
+    }
+
+    public Head head(Context context) {
+        VehicleLink.Status status = context.link().status();
+        VehicleDescription.Live live = context.description().live();
+        SupplyVerdict supply = SupplyVerdict.of(status.supply(), status.engineRuns());
+        String ignition =
+                Double.isNaN(status.ignition())
+                        ? "not known"
+                        : context.description()
+                                .value(live.ignition())
+                                .map(
+                                        v ->
+                                                brightlantern.core.signal.Scaling.show(
+                                                        v, status.ignition()))
+                                .orElse("not known");
+        return new Head(
+                status.connected(),
+                status.words(),
+                ignition + (status.engineRuns() ? ", engine runs" : ""),
+                Double.isNaN(status.supply())
+                        ? "–"
+                        : String.format(Locale.ROOT, "%.1f V", status.supply()),
+                supply.good(),
+                supply.words(),
+                context.link().lease().holder().orElse(""));
+    }
+
+    private List<StageLink> stages(Job job, String here) {
+        List<String> lit =
+                new ArrayList<>(
+                        findings.of(job.id()).stream()
+                                .filter(f -> f.evidence().isPresent() || f.passed().isPresent())
+                                .map(Findings.Finding::stage)
+                                .toList());
+        lit.add("intake");
+        if (!sweeps.of(job.id()).isEmpty()) {
+            lit.add("sweep");
+        }
+        if (!repairs.of(job.id()).isEmpty()) {
+            lit.add("prove");
+        }
+        return STAGES.stream()
+                .map(
+                        s ->
+                                new StageLink(
+                                        s,
+                                        s.substring(0, 1).toUpperCase(Locale.ROOT) + s.substring(1),
+                                        lit.contains(s),
+                                        s.equals(here)))
+                .toList();
+    }
+
+    public Rail rail(Context context) {
+        Reasoning.State state =
+                reasoning.of(
+                        context.job().id(),
+                        context.description(),
+                        context.link().status().supply());
+        Reasoner.Standing lead = state.ranking().lead();
+        List<RailSuspect> suspects =
+                state.ranking().standings().stream()
+                        .limit(RAIL_SUSPECTS)
+                        .map(
+                                s ->
+                                        new RailSuspect(
+                                                s.name(),
+                                                (int) Math.round(100 * s.sureness()),
+                                                Reasoner.percent(s.sureness())))
+                        .toList();
+        List<Findings.Finding> all = findings.of(context.job().id());
+        List<RailFinding> last = new ArrayList<>();
+        for (int i = all.size() - 1; i >= 0 && last.size() < RAIL_FINDINGS; i--) {
+            Findings.Finding f = all.get(i);
+            int index = indexOf(state.findings(), f);
+            double push =
+                    lead.pushes().stream()
+                            .filter(p -> p.evidenceIndex() == index)
+                            .mapToDouble(Reasoner.Push::bans)
+                            .findFirst()
+                            .orElse(0);
+            last.add(
+                    new RailFinding(
+                            f.stage(),
+                            f.text(),
+                            f.passed().map(p -> p ? "holds" : "fails").orElse(""),
+                            Math.max(-1, Math.min(1, push / 2))));
+        }
+        boolean done = state.ranking().accused().isPresent();
+        return new Rail(
+                state.ranking().sentence(),
+                done,
+                repairs.current(context.job().id()).isPresent(),
+                suspects,
+                last,
+                state.next().stream().findFirst());
+    }
+
+    private static int indexOf(List<Findings.Finding> list, Findings.Finding finding) {
+        for (int i = 0; i < list.size(); i++) {
+            if (list.get(i).id() == finding.id()) {
+                return i;
+            }
+        }
+        return -1;
+    }
+}

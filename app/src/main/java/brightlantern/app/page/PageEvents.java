@@ -1,0 +1,80 @@
+package brightlantern.app.page;
+
+import brightlantern.app.job.Findings;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.springframework.context.event.EventListener;
+import org.springframework.http.MediaType;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/**
+ * Server-sent events for a job's pages: the top bar every second, and word that something changed.
+ */
+@Controller
+public class PageEvents {
+    private final Map<Long, List<SseEmitter>> open = new ConcurrentHashMap<>();
+    private final JobPages pages;
+
+    PageEvents(JobPages pages) {
+        this.pages = pages;
+    }
+
+    @GetMapping(path = "/jobs/{id}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter events(@PathVariable("id") long id) {
+        pages.job(id);
+        SseEmitter emitter = new SseEmitter(0L);
+        List<SseEmitter> list = open.computeIfAbsent(id, i -> new CopyOnWriteArrayList<>());
+        list.add(emitter);
+        Runnable gone = () -> list.remove(emitter);
+        emitter.onCompletion(gone);
+        emitter.onTimeout(gone);
+        emitter.onError(e -> gone.run());
+        return emitter;
+    }
+
+    /** Tells all pages of a job that a part of it changed: rail, sweep or run. */
+    public void changed(long jobId, String part) {
+        send(jobId, "changed", part);
+    }
+
+    @EventListener
+    void found(Findings.Found found) {
+        changed(found.jobId(), "rail");
+    }
+
+    @Scheduled(fixedDelay = 1000)
+    void heads() {
+        open.forEach(
+                (id, emitters) -> {
+                    if (!emitters.isEmpty()) {
+                        send(id, "head", pages.head(pages.context(id)));
+                    }
+                });
+    }
+
+    private void send(long jobId, String name, Object data) {
+        for (SseEmitter emitter : open.getOrDefault(jobId, List.of())) {
+            try {
+                emitter.send(SseEmitter.event().name(name).data(data));
+            } catch (IOException | IllegalStateException gone) {
+                open.get(jobId).remove(emitter);
+            }
+        }
+    }
+
+    @GetMapping("/jobs/{id}/rail")
+    String rail(@PathVariable("id") long id, Model model) {
+        JobPages.Context context = pages.context(id);
+        model.addAttribute("job", context.job());
+        model.addAttribute("rail", pages.rail(context));
+        return "frame :: rail";
+    }
+}

@@ -1,0 +1,127 @@
+package brightlantern.app.probe;
+
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import brightlantern.core.vehicle.VehicleDescription.MotorPart;
+import brightlantern.core.vehicle.VehicleDescription.Point;
+import brightlantern.core.vehicle.VehicleDescription.Segment;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The circuit as a drawing, from the description's grid. Figures in SVG units. */
+record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, List<Motor> motors) {
+    private static final int LEFT = 60;
+    private static final int TOP = 46;
+    private static final int COLUMN = 128;
+    private static final int ROW = 84;
+
+    /**
+     * @param path SVG path of the wire
+     * @param common part of the way of both motors
+     * @param x middle of the wire, for its sign
+     */
+    record Wire(
+            String id,
+            String name,
+            String kind,
+            String path,
+            boolean common,
+            int x,
+            int y,
+            boolean upright) {}
+
+    /**
+     * @param state none, holds or fails by the newest reading there
+     */
+    record Pin(
+            String id,
+            String name,
+            String place,
+            String minutes,
+            int x,
+            int y,
+            boolean probe,
+            boolean chosen,
+            String state,
+            boolean below) {}
+
+    record Motor(String name, int x, int y) {}
+
+    static CircuitSheet of(
+            Circuit circuit, List<String> common, String chosen, List<Evidence.Reading> taken) {
+        List<Wire> wires = new ArrayList<>();
+        for (Segment s : circuit.segments()) {
+            Point a = circuit.point(s.from());
+            Point b = circuit.point(s.to());
+            // supply wires run along their row first and earth wires along their column first, so
+            // that none cross
+            boolean rowFirst = a.y() <= b.y() && a.side().equals("supply");
+            String path =
+                    "M"
+                            + x(a)
+                            + " "
+                            + y(a)
+                            + (rowFirst ? "H" + x(b) + "V" + y(b) : "V" + y(b) + "H" + x(b));
+            boolean upright = a.x() == b.x();
+            wires.add(
+                    new Wire(
+                            s.id(),
+                            s.name(),
+                            s.kind(),
+                            path,
+                            common.contains(s.id()),
+                            (x(a) + x(b)) / 2,
+                            upright ? (y(a) + y(b)) / 2 : rowFirst ? y(a) : y(b),
+                            upright));
+        }
+        List<Pin> pins = new ArrayList<>();
+        for (Point p : circuit.points()) {
+            String state = "none";
+            for (Evidence.Reading r : taken) {
+                if (r.pointId().equals(p.id())) {
+                    state = r.passed() && !state.equals("fails") ? "holds" : "fails";
+                }
+            }
+            pins.add(
+                    new Pin(
+                            p.id(),
+                            p.name(),
+                            p.place(),
+                            brightlantern.app.probe.CircuitSheet.minutes(p),
+                            x(p),
+                            y(p),
+                            p.canBeProbed(),
+                            p.id().equals(chosen),
+                            state,
+                            p.y() >= 3));
+        }
+        List<Motor> motors = new ArrayList<>();
+        for (MotorPart m : circuit.motors()) {
+            Point a = circuit.point(m.from());
+            Point b = circuit.point(m.to());
+            motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2));
+        }
+        double right = circuit.points().stream().mapToDouble(Point::x).max().orElse(1);
+        double bottom = circuit.points().stream().mapToDouble(Point::y).max().orElse(1);
+        return new CircuitSheet(
+                LEFT + (int) (right * COLUMN) + 150,
+                TOP + (int) (bottom * ROW) + 50,
+                wires,
+                pins,
+                motors);
+    }
+
+    private static String minutes(Point p) {
+        return p.canBeProbed()
+                ? String.format(java.util.Locale.ROOT, "%.0f min", p.minutes())
+                : "not reachable";
+    }
+
+    private static int x(Point p) {
+        return LEFT + (int) Math.round(p.x() * COLUMN);
+    }
+
+    private static int y(Point p) {
+        return TOP + (int) Math.round(p.y() * ROW);
+    }
+}

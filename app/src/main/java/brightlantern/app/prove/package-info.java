@@ -1,0 +1,2 @@
+/** The seventh stage: what was repaired, and whether it held; reports; the case. */
+package brightlantern.app.prove;

@@ -1,0 +1,75 @@
+package brightlantern.app.seat;
+
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.springframework.stereotype.Component;
+
+/** The stand-ins' seats, when stand-ins run; empty for real use. */
+@Component
+public class DriversSeats {
+    private final List<DriversSeat> seats = new CopyOnWriteArrayList<>();
+
+    public void add(DriversSeat seat) {
+        seats.add(seat);
+    }
+
+    public List<DriversSeat> all() {
+        return List.copyOf(seats);
+    }
+
+    /** A stand-in vehicle as the person in its seat sees it. It does not tell what is broken. */
+    public interface DriversSeat {
+        String address();
+
+        String vin();
+
+        Dashboard dashboard();
+
+        /** Turns the key: 0 off, 1 accessory, 2 on. */
+        void key(int position);
+
+        void crank();
+
+        /** Drives by one of the programs. */
+        void drive(String program);
+
+        void byHand(double pedal, int gear, double slope, boolean brake);
+
+        void charger(boolean on);
+
+        void trailer(boolean plugged);
+
+        void hurry(int factor);
+
+        /** Plugs or unplugs a module. */
+        void plug(String moduleId, boolean in);
+
+        /** Cuts the network cable for a moment. */
+        void cut();
+
+        /** Lets the workshop do a repair on it. */
+        void repair(String repairId);
+
+        List<Choice> programs();
+
+        List<Choice> repairs();
+
+        List<Choice> modules();
+    }
+
+    public record Choice(String id, String name) {}
+
+    /** What the driver sees. */
+    public record Dashboard(
+            String key,
+            String engine,
+            String program,
+            double speed,
+            double rpm,
+            double coolant,
+            double supply,
+            boolean warning,
+            boolean charger,
+            boolean trailer,
+            int hurry) {}
+}

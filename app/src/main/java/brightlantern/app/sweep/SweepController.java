@@ -1,0 +1,280 @@
+package brightlantern.app.sweep;
+
+import brightlantern.app.job.CommandLog;
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.link.VehicleLink;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.code.CodeWeigher;
+import brightlantern.core.code.FrameComparison;
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.sweep.Sweep.Answer;
+import brightlantern.core.sweep.SweepComparison;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.wire.WireException;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** The Sweep page: which module, which code matters? */
+@Controller
+@RequestMapping("/jobs/{id}/sweep")
+class SweepController {
+    private static final int ALL_GROUPS = 0xFFFFFF;
+
+    private final JobPages pages;
+    private final Sweeps sweeps;
+    private final SweepRunner runner;
+    private final Findings findings;
+    private final CommandLog log;
+
+    SweepController(
+            JobPages pages, Sweeps sweeps, SweepRunner runner, Findings findings, CommandLog log) {
+        this.pages = pages;
+        this.sweeps = sweeps;
+        this.runner = runner;
+        this.findings = findings;
+        this.log = log;
+    }
+
+    record CodeRow(
+            CodeWeigher.Weighed weighed, List<String> status, List<FrameComparison.Row> frames) {}
+
+    @GetMapping
+    String page(
+            @PathVariable("id") long id,
+            @RequestParam(name = "before", required = false) Long before,
+            Model model) {
+        JobPages.Context context = pages.fill(id, "sweep", model);
+        show(context, Optional.ofNullable(before), model);
+        return "sweep/sweep";
+    }
+
+    @GetMapping("/now")
+    String now(
+            @PathVariable("id") long id,
+            @RequestParam(name = "before", required = false) Long before,
+            Model model) {
+        JobPages.Context context = pages.context(id);
+        model.addAttribute("job", context.job());
+        show(context, Optional.ofNullable(before), model);
+        return "sweep/sweep :: now";
+    }
+
+    private void show(JobPages.Context context, Optional<Long> before, Model model) {
+        long id = context.job().id();
+        List<Sweeps.Kept> kept = sweeps.of(id);
+        Optional<Sweep> newest = kept.stream().findFirst().map(Sweeps.Kept::sweep);
+        boolean running = runner.isRunning(id);
+        List<CodeRow> codes = newest.map(s -> rows(context, s)).orElse(List.of());
+        model.addAttribute("running", running);
+        model.addAttribute("sweep", newest.orElse(null));
+        model.addAttribute("before", before.orElse(null));
+        model.addAttribute("halfway", !running && newest.isPresent() && !newest.get().whole());
+        model.addAttribute(
+                "failed",
+                newest.map(s -> s.count(Answer.SILENT) + s.count(Answer.FAULTY)).orElse(0L));
+        model.addAttribute("map", BusMap.of(context.description(), newest, runner.asking(id)));
+        model.addAttribute("codes", codes);
+        model.addAttribute("answer", answer(newest, codes, running));
+        model.addAttribute("kept", kept);
+        Optional<Sweeps.Kept> earlier =
+                before.flatMap(b -> sweeps.byId(id, b))
+                        .or(() -> kept.size() > 1 ? Optional.of(kept.get(1)) : Optional.empty());
+        model.addAttribute("earlier", earlier.orElse(null));
+        model.addAttribute(
+                "comparison",
+                earlier.isPresent() && newest.isPresent() && !running
+                        ? SweepComparison.compare(earlier.get().sweep(), newest.get())
+                        : null);
+    }
+
+    private List<CodeRow> rows(JobPages.Context context, Sweep sweep) {
+        return CodeWeigher.weigh(sweep.codes(), context.description(), context.job().symptoms())
+                .stream()
+                .map(
+                        w ->
+                                new CodeRow(
+                                        w,
+                                        w.code().statusByte().words(),
+                                        FrameComparison.rows(w.code(), context.description())))
+                .toList();
+    }
+
+    /** The page's answer in a sentence. */
+    private static String answer(Optional<Sweep> sweep, List<CodeRow> codes, boolean running) {
+        if (sweep.isEmpty()) {
+            return "No sweep yet. Sweep all modules to see who answers and which codes they hold.";
+        }
+        long asked = sweep.get().modules().size() - sweep.get().count(Answer.NOT_ASKED);
+        if (running) {
+            return "Sweeping: " + asked + " of " + sweep.get().modules().size() + " modules done.";
+        }
+        List<String> parts = new ArrayList<>();
+        codes.stream()
+                .filter(c -> c.weighed().lead())
+                .findFirst()
+                .ifPresentOrElse(
+                        c ->
+                                parts.add(
+                                        "Chase "
+                                                + c.weighed().code().code()
+                                                + ", "
+                                                + lower(c.weighed().code().name())
+                                                + " ("
+                                                + c.weighed().code().moduleName()
+                                                + ")."),
+                        () ->
+                                parts.add(
+                                        codes.isEmpty()
+                                                ? "No module holds a code."
+                                                : "No code here matters for the complaint."));
+        long aside = codes.stream().filter(c -> c.weighed().aside()).count();
+        if (aside > 0) {
+            parts.add(aside + (aside == 1 ? " code may" : " codes may") + " be put aside.");
+        }
+        long silent = sweep.get().count(Answer.SILENT);
+        long faulty = sweep.get().count(Answer.FAULTY);
+        if (silent > 0) {
+            parts.add(silent + (silent == 1 ? " module is silent." : " modules are silent."));
+        }
+        if (faulty > 0) {
+            parts.add(
+                    faulty
+                            + (faulty == 1
+                                    ? " module could not be read."
+                                    : " modules could not be read."));
+        }
+        if (!sweep.get().whole()) {
+            parts.add(
+                    "The sweep is not whole: "
+                            + asked
+                            + " of "
+                            + sweep.get().modules().size()
+                            + " modules.");
+        }
+        return String.join(" ", parts);
+    }
+
+    private static String lower(String text) {
+        return text.substring(0, 1).toLowerCase(java.util.Locale.ROOT) + text.substring(1);
+    }
+
+    @PostMapping("/start")
+    String start(
+            @PathVariable("id") long id,
+            @RequestParam(name = "resume", defaultValue = "false") boolean resume,
+            Principal who) {
+        runner.start(pages.context(id), who.getName(), resume);
+        return "redirect:/jobs/" + id + "/sweep";
+    }
+
+    @PostMapping("/stop")
+    String stop(@PathVariable("id") long id) {
+        runner.stop(id);
+        return "redirect:/jobs/" + id + "/sweep";
+    }
+
+    @GetMapping("/modules/{module}")
+    String module(@PathVariable("id") long id, @PathVariable("module") String module, Model model) {
+        JobPages.Context context = pages.fill(id, "sweep", model);
+        Optional<Sweep> newest = sweeps.of(id).stream().findFirst().map(Sweeps.Kept::sweep);
+        model.addAttribute("module", context.description().module(module).orElseThrow());
+        model.addAttribute("result", newest.flatMap(s -> s.module(module)).orElse(null));
+        model.addAttribute(
+                "codes",
+                newest.map(s -> rows(context, s)).orElse(List.of()).stream()
+                        .filter(c -> c.weighed().code().moduleId().equals(module))
+                        .toList());
+        return "sweep/module";
+    }
+
+    @GetMapping("/clear")
+    String askClear(
+            @PathVariable("id") long id,
+            @RequestParam(name = "module", defaultValue = "") String module,
+            Model model) {
+        JobPages.Context context = pages.fill(id, "sweep", model);
+        boolean kept = sweeps.of(id).stream().anyMatch(k -> k.sweep().whole());
+        model.addAttribute("kept", kept && !runner.isRunning(id));
+        model.addAttribute("module", context.description().module(module).orElse(null));
+        return "sweep/clear";
+    }
+
+    @PostMapping("/clear")
+    String clear(
+            @PathVariable("id") long id,
+            @RequestParam(name = "module", defaultValue = "") String module,
+            @RequestParam("why") String why,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        if (runner.isRunning(id) || sweeps.of(id).stream().noneMatch(k -> k.sweep().whole())) {
+            flash.addFlashAttribute("error", "Nothing was cleared: keep a whole sweep first.");
+            return "redirect:/jobs/" + id + "/sweep";
+        }
+        List<VehicleDescription.Module> targets =
+                context.description().modules().stream()
+                        .filter(m -> module.isEmpty() || m.id().equals(module))
+                        .toList();
+        List<String> refused = new ArrayList<>();
+        try {
+            context.link().lease().claim(who.getName());
+            for (VehicleDescription.Module target : targets) {
+                Optional<WireException> failure = clearOne(context.link(), target);
+                failure.ifPresent(f -> refused.add(target.name() + ": " + f.getMessage()));
+                log.add(
+                        context.job(),
+                        who.getName(),
+                        // only a clear of the whole vehicle starts a proof
+                        module.isEmpty() && failure.isEmpty() ? CommandLog.CLEAR : "clear one",
+                        "clear codes of " + target.name(),
+                        why.isBlank() ? "no reason given" : why,
+                        VehicleLink.answerOf(failure));
+            }
+            findings.note(
+                    id,
+                    "sweep",
+                    who.getName(),
+                    "Codes cleared in "
+                            + (targets.size() - refused.size())
+                            + " of "
+                            + targets.size()
+                            + " module(s).");
+            flash.addFlashAttribute(
+                    "notice",
+                    "Cleared "
+                            + (targets.size() - refused.size())
+                            + " of "
+                            + targets.size()
+                            + " module(s). Key off, key on, and sweep again: what comes back first is the lead.");
+        } catch (IllegalStateException held) {
+            refused.add(held.getMessage());
+        } finally {
+            context.link().lease().release(who.getName());
+        }
+        if (!refused.isEmpty()) {
+            flash.addFlashAttribute("error", String.join(" · ", refused));
+        }
+        return "redirect:/jobs/" + id + "/sweep";
+    }
+
+    private static Optional<WireException> clearOne(
+            VehicleLink link, VehicleDescription.Module target) {
+        try {
+            link.module(target.address()).clear(ALL_GROUPS);
+            return Optional.empty();
+        } catch (WireException failed) {
+            return Optional.of(failed);
+        }
+    }
+}

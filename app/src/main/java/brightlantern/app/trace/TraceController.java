@@ -1,0 +1,188 @@
+package brightlantern.app.trace;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Reasoning;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** The Trace page: which cause, and how do we know? */
+@Controller
+@RequestMapping("/jobs/{id}/trace")
+class TraceController {
+    private final JobPages pages;
+    private final Reasoning reasoning;
+    private final Findings findings;
+
+    TraceController(JobPages pages, Reasoning reasoning, Findings findings) {
+        this.pages = pages;
+        this.reasoning = reasoning;
+        this.findings = findings;
+    }
+
+    /**
+     * One finding's push on a suspect.
+     *
+     * @param length of the wedge, 0..100
+     */
+    record PushRow(String text, boolean forIt, int length, String strength, String expected) {}
+
+    record SuspectRow(
+            String id,
+            String name,
+            String percent,
+            int width,
+            String severity,
+            List<PushRow> pushes,
+            List<String> chain,
+            boolean described) {}
+
+    record NextRow(
+            VehicleDescription.Check check,
+            String bits,
+            String perMinute,
+            List<String> expectations) {}
+
+    @GetMapping
+    String page(@PathVariable("id") long id, Model model) {
+        JobPages.Context context = pages.fill(id, "trace", model);
+        Reasoning.State state =
+                reasoning.of(id, context.description(), context.link().status().supply());
+        model.addAttribute("answer", state.ranking().sentence());
+        model.addAttribute(
+                "suspects",
+                state.ranking().standings().stream()
+                        .map(s -> row(s, state, context.description()))
+                        .toList());
+        model.addAttribute(
+                "next",
+                state.next().stream()
+                        .limit(8)
+                        .map(
+                                n ->
+                                        new NextRow(
+                                                n.check(),
+                                                String.format(Locale.ROOT, "%.2f", n.bits()),
+                                                String.format(
+                                                        Locale.ROOT, "%.3f", n.bitsPerMinute()),
+                                                n.expectations()))
+                        .toList());
+        model.addAttribute("byHand", context.description().findings());
+        model.addAttribute("story", findings.of(id));
+        return "trace/trace";
+    }
+
+    private static SuspectRow row(
+            Reasoner.Standing s, Reasoning.State state, VehicleDescription d) {
+        List<PushRow> pushes = new ArrayList<>();
+        s.pushes().stream()
+                .sorted(Comparator.comparingDouble((Reasoner.Push p) -> -Math.abs(p.bans())))
+                .forEach(
+                        p ->
+                                pushes.add(
+                                        new PushRow(
+                                                state.findings().get(p.evidenceIndex()).text(),
+                                                p.bans() > 0,
+                                                (int)
+                                                        Math.round(
+                                                                Math.min(
+                                                                        100,
+                                                                        40 * Math.abs(p.bans()))),
+                                                strength(p.bans()),
+                                                p.expected())));
+        Optional<VehicleDescription.Suspect> described = d.suspect(s.suspectId());
+        return new SuspectRow(
+                s.suspectId(),
+                s.name(),
+                Reasoner.percent(s.sureness()),
+                (int) Math.round(200 * s.sureness()),
+                s.severity(),
+                pushes,
+                described.map(VehicleDescription.Suspect::chain).orElse(List.of()),
+                described.isPresent());
+    }
+
+    private static String strength(double bans) {
+        double times = Math.pow(10, Math.abs(bans));
+        String factor =
+                times >= 1000
+                        ? "over 1000 times"
+                        : String.format(
+                                Locale.ROOT, times < 10 ? "%.1f times" : "%.0f times", times);
+        return bans > 0
+                ? factor + " likelier than under the others"
+                : factor + " less likely than under the others";
+    }
+
+    @PostMapping("/finding")
+    String finding(
+            @PathVariable("id") long id,
+            @RequestParam("finding") String findingId,
+            @RequestParam("outcome") String outcomeId,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        Optional<VehicleDescription.Finding> finding = context.description().finding(findingId);
+        Optional<VehicleDescription.Outcome> outcome =
+                finding.flatMap(
+                        f ->
+                                f.outcomes().stream()
+                                        .filter(o -> o.id().equals(outcomeId))
+                                        .findFirst());
+        if (outcome.isEmpty()) {
+            flash.addFlashAttribute(
+                    "error",
+                    "Choose what was seen: '" + outcomeId + "' is no outcome of that finding.");
+        } else {
+            findings.add(
+                    id,
+                    "trace",
+                    who.getName(),
+                    finding.get().name() + ": " + outcome.get().name() + ".",
+                    Optional.of(outcome.get().healthy() >= 0.5),
+                    Optional.of(new Evidence.Outcome(findingId, outcomeId)),
+                    null);
+        }
+        return "redirect:/jobs/" + id + "/trace";
+    }
+
+    @PostMapping("/rule-out")
+    String ruleOut(
+            @PathVariable("id") long id,
+            @RequestParam("suspect") String suspectId,
+            @RequestParam("reason") String reason,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        Optional<VehicleDescription.Suspect> suspect = context.description().suspect(suspectId);
+        if (suspect.isEmpty() || reason.isBlank()) {
+            flash.addFlashAttribute(
+                    "error", "A suspect is ruled out with a reason only; say how you know.");
+        } else {
+            findings.add(
+                    id,
+                    "trace",
+                    who.getName(),
+                    "Ruled out: " + suspect.get().name() + ". " + reason.trim(),
+                    Optional.empty(),
+                    Optional.of(new Evidence.RuledOut(suspectId, reason.trim())),
+                    null);
+        }
+        return "redirect:/jobs/" + id + "/trace";
+    }
+}

@@ -1,0 +1,2 @@
+/** The sixth stage: which cause, and how do we know. */
+package brightlantern.app.trace;

@@ -1,0 +1,69 @@
+// What every page does: CSRF for htmx, live top bar, rail and parts that changed, keys.
+const csrf = document.querySelector('meta[name=csrf]');
+const job = document.body.dataset.job;
+
+document.addEventListener('htmx:configRequest', event => {
+  if (csrf) event.detail.headers[csrf.dataset.header] = csrf.content;
+});
+
+// buttons stand outside of what is swapped, so that a press is never lost; only whether they may be pressed follows
+document.addEventListener('htmx:oobAfterSwap', () => {
+  for (const gates of document.querySelectorAll('[data-opens]')) {
+    document.getElementById(gates.dataset.opens).disabled = gates.dataset.open !== 'true';
+  }
+});
+
+// a swap between pressing and letting go of a button would lose the press; what is swapped away then comes with the next poll
+let pressed = false;
+document.addEventListener('pointerdown', () => { pressed = true; });
+for (const end of ['pointerup', 'pointercancel']) document.addEventListener(end, () => setTimeout(() => { pressed = false; }));
+document.addEventListener('htmx:beforeSwap', event => { if (pressed) event.detail.shouldSwap = false; });
+
+document.addEventListener('click', event => {
+  const opener = event.target.closest('[data-open]');
+  if (opener) document.getElementById(opener.dataset.open).showModal();
+  if (event.target.closest('[data-fold]')) fold();
+});
+
+function fold() {
+  const bench = document.querySelector('.bench');
+  if (!bench) return;
+  const folded = bench.classList.toggle('folded');
+  localStorage.setItem('rail-folded', folded ? 'yes' : 'no');
+}
+if (localStorage.getItem('rail-folded') === 'yes') document.querySelector('.bench')?.classList.add('folded');
+
+document.addEventListener('keydown', event => {
+  if (event.target.closest('input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
+  const stages = document.querySelectorAll('.path a');
+  if (event.key >= '1' && event.key <= '7' && stages.length) stages[event.key - 1].click();
+  else if (event.key === '?') document.getElementById('keys')?.showModal();
+  else if (event.key === 'r') fold();
+  else if (event.key === 'n') document.querySelector('[data-next]')?.click();
+  else if (event.key === 'm') document.getElementById('mark')?.click();
+  else if (event.key === 'p') document.getElementById('pause')?.click();
+});
+
+if (job) {
+  const source = new EventSource(`/jobs/${job}/events`);
+  addEventListener('pagehide', () => source.close());
+  source.addEventListener('head', event => {
+    const head = JSON.parse(event.data);
+    head.link = head.connected ? 'connected' : 'not connected';
+    head.commander = head.commander ? `${head.commander} commands this vehicle now.` : '';
+    for (const cell of document.querySelectorAll('[data-head]')) {
+      const text = head[cell.dataset.head];
+      if (cell.textContent !== text) cell.textContent = text;
+    }
+  });
+  const busy = {};
+  const refresh = part => {
+    clearTimeout(busy[part]);
+    busy[part] = setTimeout(() => {
+      if (part === 'rail') htmx.ajax('GET', `/jobs/${job}/rail`, {target: '#rail', swap: 'innerHTML'});
+      const here = document.querySelector(`[data-part="${part}"]`);
+      if (here) htmx.ajax('GET', here.dataset.url, {target: here, swap: 'innerHTML'});
+    }, 120);
+  };
+  source.addEventListener('changed', event => refresh(event.data));
+}

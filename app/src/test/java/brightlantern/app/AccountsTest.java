@@ -1,0 +1,168 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import brightlantern.app.account.Accounts;
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Takes;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Take;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Accounts through the page, and what the database keeps. */
+class AccountsTest {
+    @TempDir static Path data;
+
+    private static Workshop shop;
+
+    @BeforeAll
+    static void open() throws Exception {
+        shop = new Workshop(data);
+        shop.app
+                .getBean(Accounts.class)
+                .add("admin", "Administrator", Workshop.PASSWORD, Accounts.Role.ADMINISTRATOR);
+    }
+
+    @AfterAll
+    static void close() {
+        shop.close();
+    }
+
+    private void add(String name, String password) {
+        shop.go("/accounts");
+        shop.type("#name", name);
+        shop.type("#display", "Somebody");
+        shop.type("#password", password);
+        shop.click("form.row button.btn-do");
+    }
+
+    @Test
+    void anAdministratorMakesAndShutsAccounts() {
+        shop.signIn("admin");
+        add("Big Name", "long-enough");
+        shop.waitForText(".error", "Name 'Big Name': expected 2 to 40 small letters");
+        add("newcomer", "short");
+        shop.waitForText(".error", "Password: expected at least 8 characters");
+        add("newcomer", Workshop.PASSWORD);
+        shop.waitForText(".notice", "Account newcomer was made");
+        add("newcomer", Workshop.PASSWORD);
+        shop.waitForText(".error", "Name 'newcomer' is taken");
+        Accounts accounts = shop.app.getBean(Accounts.class);
+        assertThat(accounts.byName("newcomer").orElseThrow().password())
+                .startsWith("$2")
+                .doesNotContain(Workshop.PASSWORD);
+
+        long self = accounts.byName("admin").orElseThrow().id();
+        shop.go("/accounts");
+        shop.click("form[action='/accounts/" + self + "/enabled'] button");
+        shop.waitForText(".error", "Nobody can shut out themselves");
+        long other = accounts.byName("newcomer").orElseThrow().id();
+        shop.click("form[action='/accounts/" + other + "/enabled'] button");
+        shop.until("shut", b -> !accounts.byName("newcomer").orElseThrow().enabled());
+        shop.browser.manage().deleteAllCookies();
+        shop.go("/sign-in");
+        shop.type("#username", "newcomer");
+        shop.type("#password", Workshop.PASSWORD);
+        shop.click("section button.btn-do");
+        shop.waitForText(".error", "Name or password is wrong, or the account is shut");
+    }
+
+    @Test
+    void thePolicyIsStrictAndTheThemeIsKept() {
+        shop.browser.manage().deleteAllCookies();
+        shop.signIn("lead");
+        Object policy =
+                shop.browser.executeAsyncScript(
+                        "const done = arguments[0]; fetch('/').then(r => done(r.headers.get('Content-Security-Policy')))");
+        assertThat((String) policy)
+                .contains("script-src 'self'")
+                .doesNotContain("unsafe-inline")
+                .doesNotContain("unsafe-eval");
+        assertThat(shop.one("html").getDomAttribute("data-bs-theme")).isEqualTo("light");
+        shop.click("form[action='/theme'] button");
+        shop.one("html[data-bs-theme=dark]");
+        shop.go("/shelf");
+        shop.one("html[data-bs-theme=dark]");
+        shop.go("/jobs/9999/intake");
+        shop.waitForText("main", "There is no");
+    }
+
+    private static long job() {
+        return shop.app
+                .getBean(Jobs.class)
+                .add(
+                        new Job(
+                                0,
+                                Instant.now(),
+                                Optional.empty(),
+                                "tech",
+                                "tamarack-portage",
+                                "ZZTPG22D2M1000417",
+                                "127.0.75.1",
+                                "127.0.75.1:5025",
+                                "a complaint with ö, ', \" and <b>",
+                                Set.of("flat-on-climbs", "whistle"),
+                                84_211.5,
+                                ""));
+    }
+
+    @Test
+    void jobsAndEvidenceComeBackAsTheyWent() {
+        long id = job();
+        Job job = shop.app.getBean(Jobs.class).byId(id).orElseThrow();
+        assertThat(job.complaint()).contains("ö, ', \" and <b>");
+        assertThat(job.symptoms()).containsExactlyInAnyOrder("flat-on-climbs", "whistle");
+        Findings findings = shop.app.getBean(Findings.class);
+        List<Evidence> kinds =
+                List.of(
+                        new Evidence.SymptomTold("whistle"),
+                        new Evidence.CodeSeen("P0299-00", true),
+                        new Evidence.Outcome("climb", "short"),
+                        new Evidence.Run("vane", List.of("vane"), -1, 12.4, false),
+                        new Evidence.Reading(
+                                "air-actuators", "G12", "bulb", List.of(), 3.2, 12.4, false),
+                        new Evidence.RepairFailed("vane-actuator"),
+                        new Evidence.RuledOut("turbo-worn", "no play in the shaft"));
+        kinds.forEach(
+                e ->
+                        findings.add(
+                                id, "trace", "tech", "x", Optional.of(true), Optional.of(e), null));
+        assertThat(findings.of(id))
+                .extracting(f -> f.evidence().orElseThrow())
+                .containsExactlyElementsOf(kinds);
+    }
+
+    @Test
+    void aTakeThatWasNeverEndedKeepsWhatItHad() {
+        Takes takes = shop.app.getBean(Takes.class);
+        long take = takes.start(job(), "take 1", Instant.now());
+        for (int second = 0; second < 3; second++) {
+            takes.append(
+                    take,
+                    second,
+                    Map.of(
+                            "boost.actual",
+                            new Take.Column(
+                                    new double[] {second, second + 0.5}, new double[] {100, 101})));
+        }
+        takes.mark(take, 1.25, "hill");
+        Take read = takes.read(take);
+        assertThat(read.columns().get("boost.actual").size()).isEqualTo(6);
+        assertThat(read.lengthSeconds()).isEqualTo(2.5);
+        assertThat(read.marks()).containsExactly(new Take.Mark(1.25, "hill"));
+        assertThatThrownBy(() -> takes.append(take, 0, Map.of()))
+                .isInstanceOf(RuntimeException.class);
+    }
+}

@@ -1,0 +1,275 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.app.job.CommandLog;
+import brightlantern.standin.PortageVan;
+import brightlantern.standin.module.UdsModule.Behaviour;
+import com.deque.html.axecore.results.Results;
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Cookie;
+import org.openqa.selenium.chrome.ChromeDriver;
+
+/**
+ * Wrong input, wires that break, people who are in each other's way: a clear message, nothing lost,
+ * and work goes on.
+ */
+class BadLuckTest {
+    private static final String ADDRESS = "127.0.73.1";
+
+    @TempDir static Path data;
+
+    private static Workshop shop;
+    private static PortageVan van;
+    private static Technician tech;
+
+    @BeforeAll
+    static void open() throws Exception {
+        shop = new Workshop(data);
+        van = shop.van(ADDRESS, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+        shop.signIn("tech");
+        tech = new Technician(shop);
+        tech.drives(ADDRESS);
+        tech.openJob(ADDRESS, "Goes flat on climbs", Set.of("flat-on-climbs"));
+    }
+
+    @AfterAll
+    static void close() {
+        shop.close();
+    }
+
+    @Test
+    void silentLateAndLyingModulesAreToldAndAskedAgain() {
+        van.module("glow").behave(Behaviour.SILENT);
+        van.module("audio").behave(Behaviour.NONSENSE);
+        van.module("dosing").behave(Behaviour.REFUSING);
+        van.module("climate").behave(Behaviour.LATE);
+        tech.sweep();
+        assertThat(shop.text("#answer"))
+                .contains("1 module is silent")
+                .contains("could not be read");
+        assertThat(shop.text("#now"))
+                .contains("conditions are not right")
+                .contains("Chase P0299-00");
+        List.of("glow", "audio", "dosing", "climate")
+                .forEach(m -> van.module(m).behave(Behaviour.NORMAL));
+        shop.click("#resume");
+        shop.until(
+                "all modules",
+                b ->
+                        !shop.has("#stop")
+                                && !shop.text("#answer").contains("silent")
+                                && !shop.text("#answer").contains("read."));
+    }
+
+    @Test
+    void aSweepCutInTheMiddleKeepsWhatItHadAndTheNextOneWorks() {
+        tech.stage("sweep");
+        shop.click("#start");
+        van.gateway().cut();
+        shop.until("the end", b -> !shop.has("#stop") && shop.has("#start"));
+        tech.sweep();
+        assertThat(shop.text("#answer")).contains("Chase P0299-00");
+    }
+
+    @Test
+    void aShutGateSaysWhyAndTheServerRefusesToo() {
+        tech.seat(ADDRESS, "key-on", "crank");
+        shop.waitForText("#d-engine", "running");
+        tech.stage("exercise");
+        shop.waitForText("#gates-vane", "Stop the engine");
+        assertThat(shop.one("#run-vane").isEnabled()).isFalse();
+        shop.browser.executeScript("document.getElementById('run-vane').form.submit()");
+        shop.waitForText("#run", "Gate shut: Engine speed");
+        assertThat(van.plant().driver().key()).isEqualTo(2);
+        tech.seat(ADDRESS, "key-off", "key-on");
+    }
+
+    @Test
+    void theOutputGoesBackWhenThePageGoesAwayAndWhenTheWireIsCut() {
+        tech.seat(ADDRESS, "key-off", "key-on");
+        tech.stage("exercise");
+        shop.click("#run-vane");
+        shop.go("/shelf");
+        shop.until(
+                "given back",
+                b ->
+                        shop.app.getBean(CommandLog.class).newest(1).stream()
+                                .anyMatch(l -> l.what().contains("given back")));
+        tech.stage("exercise");
+        shop.waitForText("#run", "The page went away");
+
+        shop.click("#run-vane");
+        shop.until("moving", b -> van.moment().vane() > 70);
+        van.gateway().cut();
+        shop.until("its own position", b -> van.moment().vane() < 30);
+        shop.until(
+                "told",
+                b ->
+                        shop.text("#run").contains("lost")
+                                || shop.text("#run").contains("connection"));
+        tech.run("vane");
+        assertThat(shop.text("#verdict")).contains("slow");
+    }
+
+    @Test
+    void onePersonCommandsAtATimeAndOthersSeeWho() {
+        van.plant().driver(van.plant().driver().key(2));
+        var link = shop.app.getBean(brightlantern.app.link.VehicleLinks.class).link(ADDRESS);
+        link.lease().claim("lead");
+        try {
+            tech.stage("exercise");
+            shop.waitForText("[data-head=commander]", "lead commands this vehicle now");
+            shop.click("#run-vane");
+            shop.waitForText(".error[role=alert]", "lead is commanding this vehicle now");
+        } finally {
+            link.lease().release("lead");
+        }
+    }
+
+    @Test
+    void lettersWhereAReadingShouldBeAndReadingsByHand() {
+        shop.go("/jobs/" + tech.job() + "/probe?point=G12");
+        shop.click("details summary");
+        shop.type("#volts", "about two");
+        shop.click("#typed");
+        shop.waitForText(
+                ".error[role=alert]", "Reading: expected volts as a number, found 'about two'");
+        assertThat(shop.one("#volts").getDomProperty("value")).isEqualTo("about two");
+        for (String[] reading : new String[][] {{"c-nothing", "0.01"}, {"c-bulb", "3,40"}}) {
+            shop.go("/jobs/" + tech.job() + "/probe?point=G12");
+            shop.click("#" + reading[0]);
+            shop.click("details summary");
+            shop.type("#volts", reading[1]);
+            shop.type("#supply", "12.5");
+            shop.click("#typed");
+            shop.waitForText("#readings", reading[1].replace(',', '.'));
+        }
+        assertThat(shop.text("main")).containsPattern("about 0\\.8\\d Ω hide");
+    }
+
+    @Test
+    void aMeterThatIsNotThereIsTold() {
+        shop.go("/jobs/" + tech.job() + "/probe?point=G12");
+        shop.type("[name=meter]", "127.0.73.99:5025");
+        shop.one("[name=meter]").submit();
+        shop.click("#read");
+        shop.waitForText(".error[role=alert]", "No instrument answers at 127.0.73.99:5025");
+        shop.type("[name=meter]", ADDRESS + ":5025");
+        shop.one("[name=meter]").submit();
+    }
+
+    @Test
+    void aWrongVinAndAnUnknownVehicleAreTold() {
+        shop.go("/jobs/new/vehicle?address=127.0.73.9&vin=ZZTPG22D9M1000417");
+        shop.waitForText("main", "Check digit is wrong: expected 2, found 9");
+        shop.go("/jobs/new/vehicle?address=127.0.73.9&vin=ZZXAA00A0A0000000");
+        shop.waitForText(".answer", "No description fits");
+        shop.go("/jobs/new?address=no.such.host.invalid");
+        shop.waitForText(".error", "'no.such.host.invalid' is not known");
+    }
+
+    @Test
+    void aVehicleWithItsKeyOffSaysWhatToDo() {
+        tech.seat(ADDRESS, "key-off");
+        shop.go("/jobs/new/vehicle?address=" + ADDRESS + "&vin=" + van.vin());
+        shop.waitForText(".error", "Turn the key on");
+        tech.seat(ADDRESS, "key-on");
+    }
+
+    @Test
+    void clearingNeedsAKeptSweepAndIsLogged() {
+        tech.openJob(ADDRESS, "Second visit", Set.of());
+        shop.go("/jobs/" + tech.job() + "/sweep/clear");
+        shop.waitForText(".error", "Keep a whole sweep first");
+        assertThat(shop.has("#clear-now")).isFalse();
+    }
+
+    @Test
+    void liveValuesComeFiveTimesASecondAndATakeIsKept() {
+        tech.stage("watch");
+        shop.until(
+                "values at 5 Hz or more",
+                b -> {
+                    String rate = shop.text("tr[data-value='boost.actual'] [data-rate]");
+                    return !rate.isEmpty() && Integer.parseInt(rate) >= 5 ? true : null;
+                });
+        shop.type("#find", "limp");
+        assertThat(shop.browser.findElements(By.cssSelector("#found form:not([hidden])")))
+                .hasSize(1);
+        shop.type("#take-name", "standing");
+        shop.click("#take-start");
+        shop.click("#mark");
+        shop.waitForText("#mark", "Marked");
+        van.gateway().cut();
+        shop.until("values again", b -> shop.has("#troubles[hidden]"));
+        shop.click("#take-stop");
+        shop.waitForText(".answer", "No stretch");
+        shop.until("a drawn take", b -> shop.has("html[data-drawn]"));
+        String csv =
+                (String)
+                        shop.browser.executeAsyncScript(
+                                "const done = arguments[0]; fetch(document.getElementById('csv').href).then(r => r.text()).then(done)");
+        assertThat(csv)
+                .startsWith("time [s],")
+                .contains("Boost pressure target [kPa]")
+                .contains("mark");
+        assertThat(csv.lines().count()).isGreaterThan(5);
+    }
+
+    @Test
+    void nobodyComesInWithoutSigningInNorWithoutAToken() throws Exception {
+        ChromeDriver stranger = Workshop.openBrowser();
+        try {
+            stranger.get(shop.browser.getCurrentUrl());
+            assertThat(stranger.getCurrentUrl()).contains("/sign-in");
+        } finally {
+            stranger.quit();
+        }
+        tech.stage("intake");
+        Object status =
+                shop.browser.executeAsyncScript(
+                        "const done = arguments[0]; fetch('/jobs/1/sweep/start', {method: 'POST'}).then(r => done(r.status))");
+        assertThat(((Number) status).intValue()).isEqualTo(403);
+        shop.go("/accounts");
+        shop.waitForText("main", "Your role may not do this");
+    }
+
+    @Test
+    void everyMainPageMeetsWcagInLightAndDark() {
+        tech.openJob(ADDRESS, "Third visit", Set.of("flat-on-climbs"));
+        tech.sweep();
+        for (String theme : List.of("light", "dark")) {
+            shop.browser.manage().addCookie(new Cookie("theme", theme));
+            for (String page :
+                    List.of("intake", "sweep", "watch", "exercise", "probe", "trace", "prove")) {
+                tech.stage(page);
+                check(theme + " " + page);
+            }
+            for (String page : List.of("/", "/shelf", "/log", "/jobs/new", "/seat/" + ADDRESS)) {
+                shop.go(page);
+                check(theme + " " + page);
+            }
+        }
+        shop.browser.manage().deleteCookieNamed("theme");
+    }
+
+    private static void check(String page) {
+        Results results =
+                new AxeBuilder()
+                        .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
+                        .analyze(shop.browser);
+        assertThat(results.getViolations())
+                .as(page)
+                .extracting(v -> v.getId() + ": " + v.getNodes().get(0).getHtml())
+                .isEmpty();
+    }
+}

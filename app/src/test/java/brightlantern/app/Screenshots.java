@@ -1,0 +1,115 @@
+package brightlantern.app;
+
+import brightlantern.standin.PortageVan;
+import brightlantern.standin.module.UdsModule.Behaviour;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Cookie;
+
+/**
+ * Takes the pictures in docs/screenshots anew; run by {@code ./lantern screenshots}, not with the
+ * tests.
+ */
+class Screenshots {
+    private static final Path FOLDER = Path.of("../docs/screenshots");
+    private static final String ADDRESS = "127.0.22.1";
+
+    @TempDir Path data;
+
+    private Workshop shop;
+
+    private void shot(String name) throws IOException {
+        shop.screenshot(FOLDER.resolve(name + ".png"));
+    }
+
+    @Test
+    void takeAll() throws Exception {
+        shop = new Workshop(data);
+        try {
+            PortageVan van = shop.van(ADDRESS, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+            Technician tech = new Technician(shop);
+            tech.drives(ADDRESS);
+            shop.signIn("tech");
+            tech.openJob(
+                    ADDRESS,
+                    "Goes flat on long climbs, fine again after a restart",
+                    Set.of("flat-on-climbs", "fine-after-restart"));
+            tech.sweep();
+            shot("sweep");
+            van.module("glow").behave(Behaviour.SILENT);
+            tech.sweep();
+            dark(true);
+            tech.stage("sweep");
+            shot("sweep-silent-dark");
+            dark(false);
+            van.module("glow").behave(Behaviour.NORMAL);
+            tech.sweep();
+            tech.stage("intake");
+            shot("intake");
+            tech.run("vane");
+            shot("exercise");
+            tech.run("throttle");
+            tech.probe("G12", "c-nothing-vane-motor");
+            shot("probe");
+            tech.stage("trace");
+            shot("trace");
+            dark(true);
+            tech.stage("trace");
+            shot("trace-dark");
+            dark(false);
+            tech.climb();
+            shop.go("/jobs/" + tech.job() + "/watch/takes/1");
+            shop.one("html[data-drawn]");
+            shot("take");
+            tech.repaired("earth-g12");
+            tech.workshopDoes(ADDRESS, "clean-earth-g12");
+            tech.run("vane");
+            tech.run("throttle");
+            tech.probe("G12", "c-nothing-vane-motor");
+            tech.clearAll();
+            tech.keyOffAndOn(ADDRESS);
+            tech.sweep();
+            tech.stage("prove");
+            shot("prove-open");
+            tech.climb();
+            tech.sweep();
+            tech.seat(ADDRESS, "crank");
+            shop.waitForText("#d-engine", "running");
+            shop.click("#drive-CLIMB");
+            shop.until("speed", b -> Integer.parseInt(shop.text("#d-speed")) > 55);
+            shot("seat");
+            tech.stage("watch");
+            shop.until(
+                    "half a minute of values",
+                    b -> {
+                        Object seconds = b.executeScript("return performance.now() / 1000;");
+                        return ((Number) seconds).doubleValue() > 25 ? true : null;
+                    });
+            shot("watch");
+            tech.seat(ADDRESS, "drive-STAND");
+            tech.stage("prove");
+            shot("prove-proven");
+            shop.go("/jobs/" + tech.job() + "/prove/report");
+            shot("report");
+            tech.stage("prove");
+            shop.click("#close");
+            shop.go("/shelf");
+            shot("shelf");
+            shop.go("/log");
+            shot("log");
+        } finally {
+            shop.close();
+        }
+    }
+
+    private void dark(boolean on) {
+        if (on) {
+            shop.browser.manage().addCookie(new Cookie("theme", "dark"));
+        } else {
+            shop.browser.manage().deleteCookieNamed("theme");
+        }
+    }
+}

@@ -1,0 +1,215 @@
+package brightlantern.app;
+
+import java.util.Set;
+import org.openqa.selenium.By;
+import org.openqa.selenium.WebElement;
+
+/**
+ * What a technician does, through the page alone: opens jobs, does the proposed checks, repairs and
+ * proves.
+ */
+final class Technician {
+    private final Workshop shop;
+    private long job;
+
+    Technician(Workshop shop) {
+        this.shop = shop;
+    }
+
+    long job() {
+        return job;
+    }
+
+    void openJob(String address, String complaint, Set<String> symptoms) {
+        shop.go("/jobs/new?address=" + address);
+        shop.until(
+                "the vehicle at " + address,
+                b -> {
+                    for (WebElement row : b.findElements(By.cssSelector("tbody tr"))) {
+                        if (row.getText().contains(address + " ")
+                                || row.getText().contains(address + "\n")) {
+                            row.findElement(By.cssSelector("a.btn")).click();
+                            return true;
+                        }
+                    }
+                    return null;
+                });
+        shop.type("#complaint", complaint);
+        symptoms.forEach(s -> shop.click("#s-" + s));
+        shop.click("form.sheet button.btn-do");
+        shop.waitForText(".answer", complaint);
+        job = Long.parseLong(shop.path().split("/")[2]);
+    }
+
+    void stage(String stage) {
+        shop.go("/jobs/" + job + "/" + stage);
+    }
+
+    void sweep() {
+        stage("sweep");
+        int before = findings();
+        shop.click("#start");
+        shop.until(
+                "the sweep's end",
+                b -> shop.has("#clear") && !shop.has("#stop") && findings() > before);
+    }
+
+    /**
+     * How many findings are kept; read from the story in Trace by the browser's own fetch, so that
+     * the page stays.
+     */
+    private int findings() {
+        Object count =
+                shop.browser.executeAsyncScript(
+                        "const done = arguments[0]; fetch('/jobs/"
+                                + job
+                                + "/trace').then(r => r.text()).then(t =>"
+                                + " done(new DOMParser().parseFromString(t, 'text/html').querySelectorAll('details.sheet tbody tr')"
+                                + ".length))");
+        return ((Number) count).intValue();
+    }
+
+    String known() {
+        return shop.text("#rail strong");
+    }
+
+    boolean accused() {
+        return known().contains("is the cause");
+    }
+
+    /** Does the check that the rail proposes, and says which it was. */
+    String nextCheck() {
+        stage("trace");
+        WebElement next = shop.one("#rail [data-next]");
+        String name = next.getText();
+        next.click();
+        if (name.equals("Drive the vane actuator")) {
+            run("vane");
+        } else if (name.equals("Drive the intake throttle")) {
+            run("throttle");
+        } else if (name.equals("Record a climb")) {
+            climb();
+        } else if (name.startsWith("Compare boost")) {
+            shop.click("#agree-pressures-at-rest");
+            shop.waitForText("#rail", "Boost pressure against ambient pressure");
+        } else if (name.startsWith("Smoke")) {
+            shop.choose("#f-smoke", "none");
+            shop.one("#f-smoke").submit();
+            shop.waitForText("#rail", "no smoke leaves");
+        } else {
+            read(
+                    name.contains("bulb")
+                            ? "c-bulb"
+                            : name.contains("nothing moving")
+                                    ? "c-nothing"
+                                    : "c-nothing-vane-motor");
+        }
+        return name;
+    }
+
+    void run(String actuator) {
+        stage("exercise");
+        // the panel of an earlier run must not be taken for this one's
+        shop.browser.executeScript("window.before = true");
+        shop.click("#run-" + actuator);
+        shop.until(
+                "the verdict on " + actuator,
+                b ->
+                        Boolean.FALSE.equals(b.executeScript("return !!window.before"))
+                                && shop.has("#run[data-done=true]")
+                                && !shop.has("#stop-run"));
+    }
+
+    void probe(String point, String condition) {
+        shop.go("/jobs/" + job + "/probe?point=" + point);
+        read(condition);
+    }
+
+    private void read(String condition) {
+        int before = shop.browser.findElements(By.cssSelector("#readings tbody tr")).size();
+        shop.click("#" + condition);
+        shop.click("#read");
+        shop.until(
+                "the reading",
+                b ->
+                        b.findElements(
+                                                By.cssSelector(
+                                                        "#readings tbody tr, .error[role=alert]:not([hidden])"))
+                                        .size()
+                                > before);
+    }
+
+    void seat(String address, String... clicks) {
+        shop.go("/seat/" + address);
+        for (String click : clicks) {
+            shop.click("#" + click);
+            shop.one("#dash");
+        }
+    }
+
+    void workshopDoes(String address, String repair) {
+        shop.go("/seat/" + address);
+        shop.choose("#repair", repair);
+        shop.click("#do-repair");
+        shop.waitForText(".notice", "The workshop did it");
+    }
+
+    void keyOffAndOn(String address) {
+        seat(address, "key-off");
+        stage("prove");
+        shop.waitForText("[data-head=ignition]", "off");
+        seat(address, "key-on");
+        stage("prove");
+        shop.until("key on", b -> shop.text("[data-head=ignition]").equals("on"));
+    }
+
+    private String address = "";
+
+    void drives(String where) {
+        address = where;
+    }
+
+    /** Warms up on the hill in hurried time, then records a stretch of it in real time. */
+    void climb() {
+        seat(address, "key-on", "crank");
+        shop.waitForText("#d-engine", "running");
+        shop.click("#drive-CLIMB");
+        shop.until("speed on the hill", b -> Integer.parseInt(shop.text("#d-speed")) > 55);
+        stage("watch");
+        shop.click("#take-start");
+        shop.one("#take-stop");
+        shop.click("#mark");
+        shop.waitForText("#mark", "Marked");
+        shop.until(
+                "forty-five seconds of the hill",
+                b -> {
+                    Object seconds =
+                            b.executeScript(
+                                    "const t = performance.now() / 1000; window.begun ??= t; return t - window.begun > 45;");
+                    return Boolean.TRUE.equals(seconds) ? true : null;
+                });
+        shop.click("#take-stop");
+        shop.one("#take");
+        seat(address, "drive-STAND");
+        shop.until("standing still", b -> Integer.parseInt(shop.text("#d-speed")) == 0);
+        seat(address, "key-off", "key-on");
+        stage("trace");
+        shop.until("key on", b -> shop.text("[data-head=ignition]").equals("on"));
+    }
+
+    void repaired(String suspect) {
+        stage("prove");
+        shop.click("#o-" + suspect);
+        shop.type("#authorised", "the customer, by phone");
+        shop.click("#repair");
+        shop.one("#proof");
+    }
+
+    void clearAll() {
+        stage("sweep");
+        shop.click("#clear");
+        shop.type("#why", "begin of the proof");
+        shop.click("#clear-now");
+        shop.waitForText(".notice", "Cleared 14 of 14");
+    }
+}

@@ -1,0 +1,135 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.standin.PortageVan;
+import brightlantern.standin.plant.Faults;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+
+/** Whole jobs through the real page against real stand-ins. */
+class WalkTest {
+    private static final String COMPLAINT = "Goes flat on long climbs, fine again after a restart";
+    private static final Set<String> SYMPTOMS = Set.of("flat-on-climbs", "fine-after-restart");
+    private static final int MOST_CHECKS = 6;
+
+    @TempDir Path data;
+
+    private Workshop shop;
+    private Technician tech;
+
+    @BeforeEach
+    void open() throws Exception {
+        shop = new Workshop(data);
+        shop.signIn("tech");
+        tech = new Technician(shop);
+    }
+
+    @AfterEach
+    void close() {
+        shop.close();
+    }
+
+    private List<String> checksUntilKnown() {
+        List<String> done = new ArrayList<>();
+        while (done.size() < MOST_CHECKS && !tech.accused()) {
+            done.add(tech.nextCheck());
+            tech.stage("trace");
+        }
+        return done;
+    }
+
+    @Test
+    void fromComplaintToProvenRepair() throws Exception {
+        String address = "127.0.72.1";
+        shop.van(address, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+        tech.drives(address);
+        tech.openJob(address, COMPLAINT, SYMPTOMS);
+        tech.sweep();
+        assertThat(shop.text("#answer"))
+                .contains("Chase P0299-00")
+                .contains("1 code may be put aside");
+        List<String> checks = checksUntilKnown();
+        assertThat(tech.known())
+                .as("after %s", checks)
+                .startsWith("Earth stud G12 corroded is the cause");
+
+        // a replaced actuator must fail the proof
+        tech.repaired("vane-actuator");
+        tech.workshopDoes(address, "replace-vane-actuator");
+        tech.run("vane");
+        tech.stage("prove");
+        assertThat(shop.text("#answer")).contains("The repair did not hold");
+        shop.click("#failed");
+        shop.waitForText("#answer", "Earth stud G12 corroded is the cause");
+
+        // the mended earth must pass it
+        tech.repaired("earth-g12");
+        tech.workshopDoes(address, "clean-earth-g12");
+        tech.run("vane");
+        tech.run("throttle");
+        if (checks.stream().anyMatch(c -> c.startsWith("Meter at G12 while"))) {
+            tech.probe("G12", "c-nothing-vane-motor");
+        }
+        tech.clearAll();
+        tech.keyOffAndOn(address);
+        tech.sweep();
+        tech.climb();
+        tech.sweep();
+        tech.stage("prove");
+        assertThat(shop.text("#answer")).startsWith("Proven");
+        assertThat(shop.browser.findElements(By.cssSelector("#proof tr[data-state=PROVEN]")))
+                .hasSizeGreaterThanOrEqualTo(7);
+        assertThat(fetched("report.pdf")).startsWith("%PDF-");
+        assertThat(fetched("report.json"))
+                .contains("\"format\" : \"bright-lantern-report-1\"")
+                .contains("Clean and remake earth stud G12")
+                .contains("PROVEN");
+        shop.click("#close");
+        shop.go("/shelf");
+        assertThat(shop.text("main"))
+                .contains("Earth stud G12 corroded")
+                .contains("Clean and remake earth stud G12");
+    }
+
+    private String fetched(String report) {
+        return (String)
+                shop.browser.executeAsyncScript(
+                        "const done = arguments[1]; fetch('/jobs/' + arguments[0]).then(r => r.text()).then(done)",
+                        tech.job() + "/prove/" + report);
+    }
+
+    @Test
+    void aVanAsBuiltIsNotAccused() throws Exception {
+        String address = "127.0.72.2";
+        shop.van(address, PortageVan.Scenario.AS_BUILT, 422);
+        tech.drives(address);
+        tech.openJob(address, COMPLAINT, SYMPTOMS);
+        tech.sweep();
+        List<String> checks = checksUntilKnown();
+        assertThat(tech.known())
+                .as("after %s: %s", checks, shop.text("body"))
+                .doesNotContain("is the cause");
+        assertThat(checks).hasSize(MOST_CHECKS);
+        assertThat(tech.known()).doesNotContain("point to");
+    }
+
+    @Test
+    void anotherFaultLeadsToAnotherConclusion() throws Exception {
+        String address = "127.0.72.3";
+        shop.van(address, new Faults().drag("vane-motor", 1.3), 431);
+        tech.openJob(address, COMPLAINT, SYMPTOMS);
+        tech.sweep();
+        List<String> checks = checksUntilKnown();
+        assertThat(tech.known())
+                .as("after %s: %s", checks, shop.text("main"))
+                .startsWith("Turbo vane actuator worn is the cause");
+    }
+}

@@ -1,0 +1,83 @@
+package brightlantern.app;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import org.junit.jupiter.api.Test;
+
+/** Who may know whom. The wall around the fault scenarios matters most. */
+class WallsTest {
+    private static final JavaClasses ALL =
+            new ClassFileImporter()
+                    .withImportOption(new ImportOption.DoNotIncludeTests())
+                    .importPackages("brightlantern");
+
+    @Test
+    void coreKnowsNobody() {
+        noClasses()
+                .that()
+                .resideInAPackage("brightlantern.core..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "brightlantern.wire..",
+                        "brightlantern.standin..",
+                        "brightlantern.app..",
+                        "org.springframework..",
+                        "java.net..",
+                        "java.sql..")
+                .check(ALL);
+    }
+
+    @Test
+    void wireKnowsNobody() {
+        noClasses()
+                .that()
+                .resideInAPackage("brightlantern.wire..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "brightlantern.core..", "brightlantern.standin..", "brightlantern.app..")
+                .check(ALL);
+    }
+
+    @Test
+    void onlyTheDemoLauncherKnowsStandIns() {
+        noClasses()
+                .that()
+                .resideInAPackage("brightlantern.app..")
+                .and()
+                .haveNameNotMatching("brightlantern\\.app\\.demo\\.DemoLauncher.*")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("brightlantern.standin..")
+                .check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("brightlantern.standin..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("brightlantern.app..")
+                .check(ALL);
+    }
+
+    @Test
+    void stagesDoNotReachAcross() {
+        for (String stage : brightlantern.app.page.JobPages.STAGES) {
+            String[] others =
+                    brightlantern.app.page.JobPages.STAGES.stream()
+                            .filter(s -> !s.equals(stage))
+                            .map(s -> "brightlantern.app." + s + "..")
+                            .toArray(String[]::new);
+            noClasses()
+                    .that()
+                    .resideInAPackage("brightlantern.app." + stage + "..")
+                    .should()
+                    .dependOnClassesThat()
+                    .resideInAnyPackage(others)
+                    .check(ALL);
+        }
+    }
+}

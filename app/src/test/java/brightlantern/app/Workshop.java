@@ -1,0 +1,202 @@
+package brightlantern.app;
+
+import brightlantern.app.account.Accounts;
+import brightlantern.app.demo.DemoLauncher;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.standin.PortageVan;
+import brightlantern.standin.plant.Faults;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.OutputType;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.TakesScreenshot;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.Select;
+import org.openqa.selenium.support.ui.WebDriverWait;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/**
+ * The real application on a port of its own, and a technician's browser. Waits for states, never
+ * for times.
+ */
+final class Workshop implements AutoCloseable {
+    static final String PASSWORD = "workshop-pass";
+
+    final ConfigurableApplicationContext app;
+    final ChromeDriver browser;
+    private final String base;
+
+    Workshop(Path data) throws IOException {
+        app =
+                LanternApp.run(
+                        Map.of(
+                                "lantern.data", data.toString(),
+                                "lantern.vehicles", "../vehicles",
+                                "lantern.announcements", "",
+                                "lantern.demo", "true",
+                                "server.address", "127.0.0.1",
+                                "server.port", "0"));
+        base = "http://127.0.0.1:" + ((WebServerApplicationContext) app).getWebServer().getPort();
+        Accounts accounts = app.getBean(Accounts.class);
+        if (accounts.isEmpty()) {
+            accounts.add("tech", "Technician", PASSWORD, Accounts.Role.TECHNICIAN);
+            accounts.add("lead", "Lead", PASSWORD, Accounts.Role.LEAD);
+        }
+        browser = openBrowser();
+    }
+
+    static ChromeDriver openBrowser() throws IOException {
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary("/usr/bin/chromium");
+        options.addArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--window-size=1280,800",
+                "--user-data-dir=" + Files.createTempDirectory("lantern-browser"));
+        ChromeDriver driver =
+                new ChromeDriver(
+                        new ChromeDriverService.Builder()
+                                .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                                .build(),
+                        options);
+        Number inner = (Number) driver.executeScript("return window.innerHeight");
+        driver.manage().window().setSize(new Dimension(1280, 800 + 800 - inner.intValue()));
+        return driver;
+    }
+
+    PortageVan van(String address, PortageVan.Scenario scenario, int serial) throws IOException {
+        return DemoLauncher.start(app, address, scenario, serial);
+    }
+
+    /** A van with faults of the test's own making; it has no seat. */
+    PortageVan van(String address, Faults faults, int serial) throws IOException {
+        PortageVan van =
+                new PortageVan(
+                        app.getBean(VehicleLinks.class)
+                                .library()
+                                .byId("tamarack-portage")
+                                .orElseThrow(),
+                        InetAddress.getByName(address),
+                        faults,
+                        true,
+                        serial);
+        app.addApplicationListener(
+                event -> {
+                    if (event instanceof org.springframework.context.event.ContextClosedEvent) {
+                        van.close();
+                    }
+                });
+        return van;
+    }
+
+    void signIn(String name) {
+        go("/sign-in");
+        type("#username", name);
+        type("#password", PASSWORD);
+        click("section button.btn-do");
+        until("the list of jobs", b -> !b.findElements(By.linkText("Open a job")).isEmpty());
+    }
+
+    void go(String path) {
+        browser.get(base + path);
+    }
+
+    String path() {
+        return browser.getCurrentUrl().substring(base.length());
+    }
+
+    <T> T until(String what, Function<ChromeDriver, T> state) {
+        return new WebDriverWait(browser, Duration.ofSeconds(60), Duration.ofMillis(100))
+                .ignoring(StaleElementReferenceException.class)
+                .withMessage(
+                        () ->
+                                what
+                                        + "; the page says: "
+                                        + browser.findElement(By.tagName("body")).getText())
+                .until(driver -> state.apply((ChromeDriver) driver));
+    }
+
+    WebElement one(String css) {
+        return until(
+                css,
+                b -> {
+                    List<WebElement> found = b.findElements(By.cssSelector(css));
+                    return found.isEmpty() ? null : found.get(0);
+                });
+    }
+
+    boolean has(String css) {
+        return !browser.findElements(By.cssSelector(css)).isEmpty();
+    }
+
+    String text(String css) {
+        return until(css, b -> b.findElement(By.cssSelector(css)).getText());
+    }
+
+    void type(String css, String text) {
+        WebElement field = one(css);
+        field.clear();
+        field.sendKeys(text);
+    }
+
+    void choose(String css, String value) {
+        new Select(one(css)).selectByValue(value);
+    }
+
+    /** Clicks what can be clicked, once it can be. */
+    void click(String css) {
+        until(
+                "click " + css,
+                b -> {
+                    List<WebElement> found = b.findElements(By.cssSelector(css));
+                    if (found.isEmpty() || !found.get(0).isEnabled()) {
+                        return null;
+                    }
+                    ((JavascriptExecutor) b)
+                            .executeScript(
+                                    "arguments[0].scrollIntoView({block:'center'})", found.get(0));
+                    try {
+                        found.get(0).click();
+                        return true;
+                    } catch (org.openqa.selenium.ElementClickInterceptedException moving) {
+                        return null;
+                    }
+                });
+    }
+
+    void waitForText(String css, String part) {
+        until(
+                "'" + part + "' in " + css,
+                b -> b.findElement(By.cssSelector(css)).getText().contains(part));
+    }
+
+    void screenshot(Path file) throws IOException {
+        Files.createDirectories(file.getParent());
+        Files.write(file, ((TakesScreenshot) browser).getScreenshotAs(OutputType.BYTES));
+    }
+
+    @Override
+    public void close() {
+        browser.quit();
+        app.close();
+    }
+}

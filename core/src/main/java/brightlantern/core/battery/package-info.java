@@ -1,0 +1,2 @@
+/** The supply voltage in words. */
+package brightlantern.core.battery;

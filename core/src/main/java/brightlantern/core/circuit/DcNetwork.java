@@ -1,0 +1,112 @@
+package brightlantern.core.circuit;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.hipparchus.exception.MathIllegalArgumentException;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.LUDecomposition;
+
+/**
+ * A linear direct-current network solved by modified nodal analysis (Ho, Ruehli, Brennan 1975).
+ * Node 0 is the reference.
+ */
+public final class DcNetwork {
+    /**
+     * A path of this conductance to the reference keeps a node that hangs in the air solvable, as a
+     * meter would.
+     */
+    private static final double METER_SIEMENS = 1e-7;
+
+    private record Branch(int a, int b, double siemens, double amps) {}
+
+    private record Source(int plus, int minus, double volts) {}
+
+    private final int nodes;
+    private final List<Branch> branches = new ArrayList<>();
+    private final List<Source> sources = new ArrayList<>();
+
+    /**
+     * @param nodes how many, the reference among them
+     */
+    public DcNetwork(int nodes) {
+        this.nodes = nodes;
+    }
+
+    /** A resistor in ohms, above zero. */
+    public void resistor(int a, int b, double ohm) {
+        if (!(ohm > 0)) {
+            throw new IllegalArgumentException("A resistor needs more than 0 Ω, got " + ohm);
+        }
+        branches.add(new Branch(a, b, 1 / ohm, 0));
+    }
+
+    /**
+     * A current that flows from a to b through a part whatever the voltage, plus a conductance
+     * beside it.
+     */
+    public void current(int a, int b, double amps, double siemens) {
+        branches.add(new Branch(a, b, siemens, amps));
+    }
+
+    public void voltage(int plus, int minus, double volts) {
+        sources.add(new Source(plus, minus, volts));
+    }
+
+    /**
+     * Node voltages against the reference, index 0 is 0 V.
+     *
+     * @throws IllegalStateException when the network has no single solution
+     */
+    public double[] solve() {
+        int n = nodes - 1;
+        int size = n + sources.size();
+        double[][] a = new double[size][size];
+        double[] z = new double[size];
+        for (int i = 0; i < n; i++) {
+            a[i][i] = METER_SIEMENS;
+        }
+        for (Branch branch : branches) {
+            int i = branch.a - 1;
+            int j = branch.b - 1;
+            if (i >= 0) {
+                a[i][i] += branch.siemens;
+                z[i] -= branch.amps;
+            }
+            if (j >= 0) {
+                a[j][j] += branch.siemens;
+                z[j] += branch.amps;
+            }
+            if (i >= 0 && j >= 0) {
+                a[i][j] -= branch.siemens;
+                a[j][i] -= branch.siemens;
+            }
+        }
+        for (int k = 0; k < sources.size(); k++) {
+            Source source = sources.get(k);
+            int row = n + k;
+            if (source.plus > 0) {
+                a[source.plus - 1][row] = 1;
+                a[row][source.plus - 1] = 1;
+            }
+            if (source.minus > 0) {
+                a[source.minus - 1][row] = -1;
+                a[row][source.minus - 1] = -1;
+            }
+            z[row] = source.volts;
+        }
+        try {
+            double[] x =
+                    new LUDecomposition(new Array2DRowRealMatrix(a, false))
+                            .getSolver()
+                            .solve(new ArrayRealVector(z, false))
+                            .toArray();
+            double[] volts = new double[nodes];
+            System.arraycopy(x, 0, volts, 1, n);
+            return volts;
+        } catch (MathIllegalArgumentException singular) {
+            throw new IllegalStateException(
+                    "The circuit has no single solution: check for sources in a loop", singular);
+        }
+    }
+}

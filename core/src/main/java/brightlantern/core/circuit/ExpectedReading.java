@@ -1,0 +1,58 @@
+package brightlantern.core.circuit;
+
+import brightlantern.core.circuit.CircuitModel.Fault;
+import brightlantern.core.circuit.CircuitModel.Use;
+import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * What a meter should read at a point of the circuit.
+ *
+ * @param volts against battery minus
+ * @param tolerance one standard deviation in volts, of the model, the parts and the supply reading
+ *     together
+ */
+public record ExpectedReading(double volts, double tolerance) {
+    /** Resolution and zero of a workshop meter. */
+    private static final double METER_VOLTS = 0.015;
+
+    /** The supply is read through a module, which is that far from the battery. */
+    private static final double SUPPLY_VOLTS = 0.08;
+
+    /** Motor currents and wire lengths of one type scatter by this much. */
+    private static final double PARTS_SHARE = 0.12;
+
+    /**
+     * A reading is right when it lies within so many standard deviations, or this much, of the
+     * healthy one.
+     */
+    private static final double DEVIATIONS = 3;
+
+    public static ExpectedReading at(
+            Circuit circuit, String point, Use use, Optional<Fault> fault) {
+        double volts = new CircuitModel(circuit).solve(use, fault).volts().get(point);
+        boolean earth = circuit.point(point).side().equals("earth");
+        double drop = earth ? Math.abs(volts) : Math.abs(use.supplyVolts() - volts);
+        double supply = earth ? 0 : SUPPLY_VOLTS;
+        double parts = PARTS_SHARE * drop;
+        return new ExpectedReading(
+                volts, Math.sqrt(METER_VOLTS * METER_VOLTS + supply * supply + parts * parts));
+    }
+
+    public double low() {
+        return volts - DEVIATIONS * tolerance;
+    }
+
+    public double high() {
+        return volts + DEVIATIONS * tolerance;
+    }
+
+    public boolean holds(double reading) {
+        return reading >= low() && reading <= high();
+    }
+
+    public String words() {
+        return String.format(Locale.ROOT, "%.2f to %.2f V", low(), high());
+    }
+}

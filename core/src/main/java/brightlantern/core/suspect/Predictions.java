@@ -1,0 +1,115 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.actuator.ActuatorRun;
+import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.CircuitModel.Fault;
+import brightlantern.core.circuit.CircuitModel.Load;
+import brightlantern.core.circuit.CircuitModel.Use;
+import brightlantern.core.circuit.ExpectedReading;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+
+/**
+ * What a hypothesis lets a run or a reading come out as, computed from the circuit. Remembers what
+ * it computed.
+ */
+final class Predictions {
+    /** Longer than this, in seconds, is as good as never. */
+    static final double NEVER_SECONDS = 5.0;
+
+    /** Motors of one type differ in speed by so much, and a short supply dip adds to it. */
+    private static final double SPEED_SHARE = 0.08;
+
+    /** Readings of the feedback come every few hundredths of a second. */
+    private static final double SAMPLING_SECONDS = 0.025;
+
+    private final VehicleDescription description;
+    private final Map<Object, Normal> known = new ConcurrentHashMap<>();
+
+    Predictions(VehicleDescription description) {
+        this.description = description;
+    }
+
+    /** A normal distribution on a bounded scale from 0 to {@code top}. */
+    record Normal(double mean, double deviation, double top) {}
+
+    private record RunKey(
+            String actuator, List<String> together, double supplyVolts, Optional<Fault> fault) {}
+
+    private record ReadingKey(
+            String circuit,
+            String point,
+            String load,
+            List<String> moving,
+            double supplyVolts,
+            Optional<Fault> fault) {}
+
+    /** Travel time in seconds between the shares that {@link ActuatorRun} judges. */
+    Normal run(
+            String actuatorId, List<String> together, double supplyVolts, Optional<Fault> fault) {
+        double supply = rounded(supplyVolts);
+        RunKey key = new RunKey(actuatorId, together, supply, fault);
+        Normal found = known.get(key);
+        if (found == null) {
+            found = computeRun(actuatorId, together, supply, fault);
+            known.put(key, found);
+        }
+        return found;
+    }
+
+    private Normal computeRun(
+            String actuatorId, List<String> together, double supplyVolts, Optional<Fault> fault) {
+        Actuator actuator = description.actuator(actuatorId).orElseThrow();
+        Circuit circuit = description.circuit(actuator.circuit()).orElseThrow();
+        Set<String> motors =
+                together.stream()
+                        .map(id -> description.actuator(id).orElseThrow().motor())
+                        .collect(Collectors.toSet());
+        double speed =
+                new CircuitModel(circuit)
+                        .solve(Use.idle(supplyVolts).moving(motors), fault)
+                        .speeds()
+                        .get(actuator.motor());
+        double travel =
+                (ActuatorRun.TO_SHARE - ActuatorRun.FROM_SHARE)
+                        * (actuator.high() - actuator.low());
+        double seconds = speed <= 0 ? NEVER_SECONDS : Math.min(NEVER_SECONDS, travel / speed);
+        return new Normal(
+                seconds, Math.hypot(SAMPLING_SECONDS, SPEED_SHARE * seconds), NEVER_SECONDS);
+    }
+
+    /**
+     * Supplies that differ by less than the vehicle's own reading is exact share one computation.
+     */
+    private static double rounded(double volts) {
+        return Math.round(volts * 20) / 20.0;
+    }
+
+    /** Volts at a point. */
+    Normal reading(
+            String circuitId,
+            String point,
+            String load,
+            List<String> moving,
+            double supplyVolts,
+            Optional<Fault> fault) {
+        double supply = rounded(supplyVolts);
+        ReadingKey key = new ReadingKey(circuitId, point, load, moving, supply, fault);
+        Normal found = known.get(key);
+        if (found == null) {
+            Circuit circuit = description.circuit(circuitId).orElseThrow();
+            Use use = Use.idle(supply).moving(Set.copyOf(moving)).loaded(point, Load.named(load));
+            ExpectedReading reading = ExpectedReading.at(circuit, point, use, fault);
+            found = new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
+            known.put(key, found);
+        }
+        return found;
+    }
+}

@@ -1,0 +1,605 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.circuit.CircuitModel.Fault;
+import brightlantern.core.suspect.Predictions.Normal;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Check;
+import brightlantern.core.vehicle.VehicleDescription.Effect;
+import brightlantern.core.vehicle.VehicleDescription.Suspect;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.hipparchus.special.Erf;
+import org.hipparchus.util.FastMath;
+
+/**
+ * Weighs evidence over suspects by Bayes' rule. A suspect with a physical effect is spread over a
+ * range of severities, each a hypothesis of its own, so that readings which must agree on the size
+ * of a fault are held against each other. Two more stand beside the described ones: "something not
+ * on this list" and "nothing broken at present".
+ */
+public final class Reasoner {
+    public static final String SOMETHING_ELSE = "something-else";
+    public static final String NOTHING = "nothing-broken";
+
+    /** From here on the program says that it is this one. */
+    public static final double ACCUSED = 0.8;
+
+    /** From here on it says that things point to this one. */
+    public static final double POINTED_AT = 0.5;
+
+    /** A list of causes is never complete: one complaint in ten turns out to be something new. */
+    private static final double PRIOR_SOMETHING_ELSE = 0.10;
+
+    /**
+     * One complaint in ten is not reproduced: misuse, a passing condition, or mended on the way.
+     */
+    private static final double PRIOR_NOTHING = 0.10;
+
+    private static final int SEVERITIES = 13;
+
+    /** Share of findings that are simply wrong: a slipped probe, a misread figure. */
+    private static final double BLUNDER = 0.02;
+
+    /** Probability that a code or symptom appears for no reason that the suspect gives. */
+    private static final double LEAK = 0.03;
+
+    /** A symptom that a suspect does not name may still be told beside it. */
+    private static final double STRAY_SYMPTOM = 0.1;
+
+    /**
+     * Nobody can say what an unknown cause shows; halfway on a logarithmic scale between stray and
+     * typical.
+     */
+    private static final double UNKNOWN_SYMPTOM = 0.3;
+
+    /** Of findings under an unknown cause, this share looks healthy; the rest may be anything. */
+    private static final double UNKNOWN_HEALTHY = 0.6;
+
+    /** A repair done well mends its cause; this is left for one done badly. */
+    private static final double REPAIR_BOTCHED = 0.05;
+
+    private final VehicleDescription description;
+    private final Predictions predictions;
+    private final List<Hypothesis> hypotheses = new ArrayList<>();
+
+    /** A suspect at one severity. */
+    private record Hypothesis(String suspectId, Optional<Fault> fault, double prior) {}
+
+    public Reasoner(VehicleDescription description) {
+        this.description = description;
+        this.predictions = new Predictions(description);
+        double total = description.suspects().stream().mapToDouble(Suspect::common).sum();
+        double share = total > 0 ? (1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING) / total : 0;
+        for (Suspect suspect : description.suspects()) {
+            double prior = suspect.common() * share;
+            if (suspect.effect().isEmpty()) {
+                hypotheses.add(new Hypothesis(suspect.id(), Optional.empty(), prior));
+                continue;
+            }
+            Effect effect = suspect.effect().get();
+            for (int i = 0; i < SEVERITIES; i++) {
+                // severities are spread evenly on a logarithmic scale: a tenth of an ohm is as
+                // likely as one
+                double size =
+                        effect.from()
+                                * Math.pow(effect.to() / effect.from(), i / (SEVERITIES - 1.0));
+                hypotheses.add(
+                        new Hypothesis(
+                                suspect.id(),
+                                Optional.of(Fault.of(effect, size)),
+                                prior / SEVERITIES));
+            }
+        }
+        hypotheses.add(new Hypothesis(SOMETHING_ELSE, Optional.empty(), PRIOR_SOMETHING_ELSE));
+        hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), PRIOR_NOTHING));
+    }
+
+    /**
+     * How one finding moved one suspect.
+     *
+     * @param bans log10 of how much likelier the finding is under this suspect than under the
+     *     others together
+     */
+    public record Push(int evidenceIndex, double bans, String expected) {}
+
+    /**
+     * @param sureness 0..1
+     * @param severity best estimate of the size of its effect, with unit; empty when it has none
+     */
+    public record Standing(
+            String suspectId, String name, double sureness, List<Push> pushes, String severity) {}
+
+    /**
+     * @param standings all suspects, the surest first
+     * @param sentence what is known, in a sentence
+     */
+    public record Ranking(List<Standing> standings, String sentence) {
+        public Standing lead() {
+            return standings.get(0);
+        }
+
+        public Optional<Standing> of(String suspectId) {
+            return standings.stream().filter(s -> s.suspectId().equals(suspectId)).findFirst();
+        }
+
+        /** The described suspect that is sure enough to be named, if any. */
+        public Optional<Standing> accused() {
+            Standing lead = lead();
+            boolean described =
+                    !lead.suspectId().equals(SOMETHING_ELSE) && !lead.suspectId().equals(NOTHING);
+            return described && lead.sureness() >= ACCUSED ? Optional.of(lead) : Optional.empty();
+        }
+    }
+
+    /**
+     * @param bits information about the suspects that it would bring, in bits
+     * @param expectations what it should read under the leading suspects
+     */
+    public record NextCheck(
+            Check check, double bits, double bitsPerMinute, List<String> expectations) {}
+
+    /** Ranks all suspects by the newest evidence of each kind. */
+    public Ranking rank(List<Evidence> evidence) {
+        double[] weights = priors();
+        Map<String, List<Push>> pushes = new HashMap<>();
+        for (int index : newest(evidence)) {
+            Evidence piece = evidence.get(index);
+            double[] likelihood = likelihoods(piece);
+            for (String suspect : suspectIds()) {
+                double under = expectation(weights, likelihood, suspect, true);
+                double others = expectation(weights, likelihood, suspect, false);
+                double bans = Math.log10(Math.max(under, 1e-12) / Math.max(others, 1e-12));
+                if (Math.abs(bans) >= 0.05) {
+                    pushes.computeIfAbsent(suspect, s -> new ArrayList<>())
+                            .add(new Push(index, bans, expected(piece, suspect, weights)));
+                }
+            }
+            weights = normalised(weights, likelihood);
+        }
+        return ranking(weights, pushes);
+    }
+
+    /** Checks not yet done, those that tell most about the suspects for each minute first. */
+    public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
+        double[] weights = priors();
+        List<Integer> kept = newest(evidence);
+        for (int index : kept) {
+            weights = normalised(weights, likelihoods(evidence.get(index)));
+        }
+        Set<String> done =
+                kept.stream().map(i -> evidence.get(i).key()).collect(Collectors.toSet());
+        List<NextCheck> next = new ArrayList<>();
+        for (Check check : description.checks()) {
+            if (!done.contains(keyOf(check))) {
+                double bits = information(check, weights, supplyVolts);
+                next.add(
+                        new NextCheck(
+                                check,
+                                bits,
+                                bits / check.minutes(),
+                                expectations(check, weights, supplyVolts)));
+            }
+        }
+        next.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
+        return next;
+    }
+
+    /** The key that evidence from this check will bear. */
+    public String keyOf(Check check) {
+        return switch (check.kind()) {
+            case "run" -> new Evidence.Run(check.of().get(0), check.of(), 0, 0, true).key();
+            case "finding" -> new Evidence.Outcome(check.of().get(0), "").key();
+            default ->
+                    new Evidence.Reading(
+                                    check.circuit(),
+                                    check.of().get(0),
+                                    check.load(),
+                                    check.moving(),
+                                    0,
+                                    0,
+                                    true)
+                            .key();
+        };
+    }
+
+    private double[] priors() {
+        return hypotheses.stream().mapToDouble(Hypothesis::prior).toArray();
+    }
+
+    private List<String> suspectIds() {
+        return hypotheses.stream().map(Hypothesis::suspectId).distinct().toList();
+    }
+
+    private static List<Integer> newest(List<Evidence> evidence) {
+        Map<String, Integer> last = new LinkedHashMap<>();
+        for (int i = 0; i < evidence.size(); i++) {
+            last.put(evidence.get(i).key(), i);
+        }
+        return last.values().stream().sorted().toList();
+    }
+
+    private static double[] normalised(double[] weights, double[] likelihood) {
+        double[] product = new double[weights.length];
+        double sum = 0;
+        for (int i = 0; i < weights.length; i++) {
+            product[i] = weights[i] * likelihood[i];
+            sum += product[i];
+        }
+        if (!(sum > 0)) {
+            // evidence that nothing explains leaves the ranking as it was rather than undefined
+            return weights;
+        }
+        for (int i = 0; i < product.length; i++) {
+            product[i] /= sum;
+        }
+        return product;
+    }
+
+    private double expectation(
+            double[] weights, double[] likelihood, String suspect, boolean inside) {
+        double sum = 0;
+        double weight = 0;
+        for (int i = 0; i < weights.length; i++) {
+            if (hypotheses.get(i).suspectId().equals(suspect) == inside) {
+                sum += weights[i] * likelihood[i];
+                weight += weights[i];
+            }
+        }
+        return weight > 0 ? sum / weight : 0;
+    }
+
+    private double[] likelihoods(Evidence piece) {
+        double[] likelihood = new double[hypotheses.size()];
+        for (int i = 0; i < likelihood.length; i++) {
+            likelihood[i] = likelihood(hypotheses.get(i), piece);
+        }
+        return likelihood;
+    }
+
+    private double likelihood(Hypothesis h, Evidence piece) {
+        if (piece instanceof Evidence.SymptomTold told) {
+            // people also complain of vehicles that turn out to be well
+            return h.suspectId().equals(NOTHING)
+                    ? UNKNOWN_SYMPTOM
+                    : chance(
+                            h,
+                            s -> s.symptoms().get(told.symptomId()),
+                            UNKNOWN_SYMPTOM,
+                            STRAY_SYMPTOM);
+        }
+        if (piece instanceof Evidence.CodeSeen code) {
+            double p = chance(h, s -> s.codes().get(code.code()), UNKNOWN_SYMPTOM, LEAK);
+            return code.present() ? p : 1 - p;
+        }
+        if (piece instanceof Evidence.Outcome outcome) {
+            return odds(h, outcome.findingId(), outcome.outcomeId());
+        }
+        if (piece instanceof Evidence.Run run) {
+            double seconds = run.moveSeconds() < 0 ? Predictions.NEVER_SECONDS : run.moveSeconds();
+            Normal normal =
+                    predictions.run(run.actuatorId(), run.together(), run.supplyVolts(), h.fault());
+            return density(h, normal, Math.min(seconds, Predictions.NEVER_SECONDS));
+        }
+        if (piece instanceof Evidence.Reading reading) {
+            return density(h, prediction(h, reading), reading.volts());
+        }
+        if (piece instanceof Evidence.RepairFailed failed) {
+            return failed.suspectId().equals(h.suspectId()) ? REPAIR_BOTCHED : 1;
+        }
+        Evidence.RuledOut out = (Evidence.RuledOut) piece;
+        return out.suspectId().equals(h.suspectId()) ? 1e-3 : 1;
+    }
+
+    private Normal prediction(Hypothesis h, Evidence.Reading r) {
+        return predictions.reading(
+                r.circuitId(), r.pointId(), r.load(), r.moving(), r.supplyVolts(), h.fault());
+    }
+
+    private double chance(
+            Hypothesis h,
+            java.util.function.Function<Suspect, Double> of,
+            double unknownCause,
+            double otherwise) {
+        if (h.suspectId().equals(SOMETHING_ELSE)) {
+            return unknownCause;
+        }
+        Double told = description.suspect(h.suspectId()).map(of).orElse(null);
+        return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
+    }
+
+    private double odds(Hypothesis h, String findingId, String outcomeId) {
+        VehicleDescription.Finding finding = description.finding(findingId).orElseThrow();
+        double healthy = finding.outcome(outcomeId).healthy();
+        double even = 1.0 / finding.outcomes().size();
+        if (h.suspectId().equals(SOMETHING_ELSE)) {
+            return UNKNOWN_HEALTHY * healthy + (1 - UNKNOWN_HEALTHY) * even;
+        }
+        Map<String, Double> told =
+                description.suspect(h.suspectId()).map(s -> s.tells().get(findingId)).orElse(null);
+        double p = told == null ? healthy : told.getOrDefault(outcomeId, 0.0);
+        return (1 - BLUNDER) * p + BLUNDER * even;
+    }
+
+    /**
+     * Density of a figure: mostly the computed normal, a little of anything; an unknown cause
+     * allows much more of anything.
+     */
+    private static double density(Hypothesis h, Normal normal, double x) {
+        double z = (x - normal.mean()) / normal.deviation();
+        double bell =
+                FastMath.exp(-0.5 * z * z) / (normal.deviation() * FastMath.sqrt(2 * Math.PI));
+        double anything = blunder(h);
+        return (1 - anything) * bell + anything / normal.top();
+    }
+
+    private static double blunder(Hypothesis h) {
+        return h.suspectId().equals(SOMETHING_ELSE) ? 1 - UNKNOWN_HEALTHY : BLUNDER;
+    }
+
+    private Ranking ranking(double[] weights, Map<String, List<Push>> pushes) {
+        List<Standing> standings = new ArrayList<>();
+        for (String id : suspectIds()) {
+            double sure = 0;
+            for (int i = 0; i < weights.length; i++) {
+                sure += hypotheses.get(i).suspectId().equals(id) ? weights[i] : 0;
+            }
+            standings.add(
+                    new Standing(
+                            id,
+                            nameOf(id),
+                            sure,
+                            pushes.getOrDefault(id, List.of()),
+                            severity(id, weights)));
+        }
+        standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
+        return new Ranking(List.copyOf(standings), sentence(standings));
+    }
+
+    public String nameOf(String suspectId) {
+        return switch (suspectId) {
+            case SOMETHING_ELSE -> "Something not on this list";
+            case NOTHING -> "Nothing broken at present";
+            default -> description.suspect(suspectId).map(Suspect::name).orElse(suspectId);
+        };
+    }
+
+    private static String sentence(List<Standing> standings) {
+        Standing lead = standings.get(0);
+        String sure = percent(lead.sureness());
+        if (lead.suspectId().equals(NOTHING)) {
+            return lead.sureness() >= POINTED_AT
+                    ? "Nothing is accused: what was checked is as it should be (" + sure + ")."
+                    : "Not known yet; nothing checked so far is wrong.";
+        }
+        if (lead.suspectId().equals(SOMETHING_ELSE)) {
+            return "No described cause explains what was found; something else is likely ("
+                    + sure
+                    + ").";
+        }
+        if (lead.sureness() >= ACCUSED) {
+            return lead.name() + " is the cause (" + sure + " sure).";
+        }
+        if (lead.sureness() >= POINTED_AT) {
+            return "Things point to: " + lead.name() + " (" + sure + "), not yet proven.";
+        }
+        return "Not known yet. " + lead.name() + " leads with " + sure + ".";
+    }
+
+    /** A probability as people read it; no evidence makes anything quite certain. */
+    public static String percent(double share) {
+        return share > 0.99
+                ? "over 99 %"
+                : share < 0.01 ? "under 1 %" : String.format(Locale.ROOT, "%.0f %%", 100 * share);
+    }
+
+    private String severity(String id, double[] weights) {
+        double log = 0;
+        double weight = 0;
+        String unit = "";
+        for (int i = 0; i < weights.length; i++) {
+            Hypothesis h = hypotheses.get(i);
+            if (h.suspectId().equals(id) && h.fault().isPresent()) {
+                log += weights[i] * Math.log(h.fault().get().size());
+                weight += weights[i];
+                unit = h.fault().get().kind().equals("series") ? "Ω" : "times the load";
+            }
+        }
+        return weight <= 0
+                ? ""
+                : String.format(Locale.ROOT, "about %.2g %s", Math.exp(log / weight), unit);
+    }
+
+    private String expected(Evidence piece, String suspect, double[] weights) {
+        if (piece instanceof Evidence.Run run) {
+            return band(
+                    weights,
+                    suspect,
+                    "s",
+                    h ->
+                            predictions.run(
+                                    run.actuatorId(),
+                                    run.together(),
+                                    run.supplyVolts(),
+                                    h.fault()));
+        }
+        if (piece instanceof Evidence.Reading reading) {
+            return band(weights, suspect, "V", h -> prediction(h, reading));
+        }
+        return "";
+    }
+
+    private String band(
+            double[] weights,
+            String suspect,
+            String unit,
+            java.util.function.Function<Hypothesis, Normal> predict) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        double most = 0;
+        for (int i = 0; i < weights.length; i++) {
+            if (hypotheses.get(i).suspectId().equals(suspect)) {
+                most = Math.max(most, weights[i]);
+            }
+        }
+        for (int i = 0; i < weights.length; i++) {
+            // severities that the evidence has all but excluded would only widen the band
+            if (hypotheses.get(i).suspectId().equals(suspect) && weights[i] >= 0.1 * most) {
+                double mean = predict.apply(hypotheses.get(i)).mean();
+                low = Math.min(low, mean);
+                high = Math.max(high, mean);
+            }
+        }
+        return high - low < 0.02
+                ? String.format(Locale.ROOT, "%.2f %s", high, unit)
+                : String.format(Locale.ROOT, "%.2f to %.2f %s", low, high, unit);
+    }
+
+    /** Mutual information between suspect and outcome of a check, in bits (Shannon 1948). */
+    private double information(Check check, double[] weights, double supplyVolts) {
+        List<double[]> outcomes =
+                check.kind().equals("finding")
+                        ? findingOutcomes(check)
+                        : figureOutcomes(check, weights, supplyVolts);
+        Map<String, Double> prior = bySuspect(weights, null);
+        double bits = 0;
+        for (double[] chance : outcomes) {
+            Map<String, Double> joint = bySuspect(weights, chance);
+            double p = joint.values().stream().mapToDouble(x -> x).sum();
+            if (p < 1e-12) {
+                continue;
+            }
+            for (Map.Entry<String, Double> entry : joint.entrySet()) {
+                double given = entry.getValue() / p;
+                if (given > 1e-12) {
+                    bits +=
+                            entry.getValue()
+                                    * Math.log(given / prior.get(entry.getKey()))
+                                    / Math.log(2);
+                }
+            }
+        }
+        return Math.max(0, bits);
+    }
+
+    private Map<String, Double> bySuspect(double[] weights, double[] chance) {
+        Map<String, Double> sums = new HashMap<>();
+        for (int i = 0; i < weights.length; i++) {
+            sums.merge(
+                    hypotheses.get(i).suspectId(),
+                    weights[i] * (chance == null ? 1 : chance[i]),
+                    Double::sum);
+        }
+        return sums;
+    }
+
+    private List<double[]> findingOutcomes(Check check) {
+        String findingId = check.of().get(0);
+        return description.finding(findingId).orElseThrow().outcomes().stream()
+                .map(
+                        o ->
+                                hypotheses.stream()
+                                        .mapToDouble(h -> odds(h, findingId, o.id()))
+                                        .toArray())
+                .toList();
+    }
+
+    private Normal figure(Check check, Hypothesis h, double supplyVolts) {
+        return check.kind().equals("run")
+                ? predictions.run(check.of().get(0), check.of(), supplyVolts, h.fault())
+                : predictions.reading(
+                        check.circuit(),
+                        check.of().get(0),
+                        check.load(),
+                        check.moving(),
+                        supplyVolts,
+                        h.fault());
+    }
+
+    /**
+     * Cuts the scale where the hypotheses differ, and gives each hypothesis its chance to land
+     * between two cuts.
+     */
+    private List<double[]> figureOutcomes(Check check, double[] weights, double supplyVolts) {
+        List<Normal> normals = hypotheses.stream().map(h -> figure(check, h, supplyVolts)).toList();
+        java.util.TreeSet<Double> cuts = new java.util.TreeSet<>();
+        for (int i = 0; i < normals.size(); i++) {
+            Normal n = normals.get(i);
+            if (weights[i] > 1e-4) {
+                for (double step = -2; step <= 2; step++) {
+                    cuts.add(Math.round((n.mean() + step * n.deviation()) * 1000) / 1000.0);
+                }
+            }
+        }
+        List<double[]> outcomes = new ArrayList<>();
+        double[] below = new double[normals.size()];
+        List<Double> edges = new ArrayList<>(cuts);
+        edges.add(Double.POSITIVE_INFINITY);
+        for (double edge : edges) {
+            double[] chance = new double[normals.size()];
+            for (int i = 0; i < chance.length; i++) {
+                double cumulated = cumulated(hypotheses.get(i), normals.get(i), edge);
+                chance[i] = Math.max(0, cumulated - below[i]);
+                below[i] = cumulated;
+            }
+            outcomes.add(chance);
+        }
+        return outcomes;
+    }
+
+    private static double cumulated(Hypothesis h, Normal n, double x) {
+        if (Double.isInfinite(x)) {
+            return 1;
+        }
+        double bell = 0.5 * (1 + Erf.erf((x - n.mean()) / (n.deviation() * FastMath.sqrt(2))));
+        double flat = Math.max(0, Math.min(1, x / n.top()));
+        return (1 - blunder(h)) * bell + blunder(h) * flat;
+    }
+
+    private List<String> expectations(Check check, double[] weights, double supplyVolts) {
+        List<String> texts = new ArrayList<>();
+        Map<String, Double> sure = bySuspect(weights, null);
+        List<String> leading =
+                sure.entrySet().stream()
+                        .sorted(Map.Entry.<String, Double>comparingByValue().reversed())
+                        .map(Map.Entry::getKey)
+                        .filter(id -> !id.equals(NOTHING) && !id.equals(SOMETHING_ELSE))
+                        .limit(3)
+                        .toList();
+        if (check.kind().equals("finding")) {
+            for (String id : leading) {
+                Hypothesis h =
+                        hypotheses.stream()
+                                .filter(x -> x.suspectId().equals(id))
+                                .findFirst()
+                                .orElseThrow();
+                VehicleDescription.Finding finding =
+                        description.finding(check.of().get(0)).orElseThrow();
+                finding.outcomes().stream()
+                        .max(Comparator.comparingDouble(o -> odds(h, finding.id(), o.id())))
+                        .ifPresent(o -> texts.add(nameOf(id) + ": " + o.name()));
+            }
+            return texts;
+        }
+        String unit = check.kind().equals("run") ? "s" : "V";
+        texts.add("Healthy: " + band(weights, NOTHING, unit, h -> figure(check, h, supplyVolts)));
+        leading.forEach(
+                id ->
+                        texts.add(
+                                nameOf(id)
+                                        + ": "
+                                        + band(
+                                                weights,
+                                                id,
+                                                unit,
+                                                h -> figure(check, h, supplyVolts))));
+        return texts;
+    }
+}

@@ -1,0 +1,67 @@
+package brightlantern.core.sweep;
+
+import brightlantern.core.code.StoredCode;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * One pass over the modules of a vehicle, whole or stopped halfway.
+ *
+ * @param finished empty while modules remain to be asked
+ */
+public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResult> modules) {
+    public Sweep {
+        modules = List.copyOf(modules);
+    }
+
+    /** How a module took the asking. */
+    public enum Answer {
+        NOT_ASKED,
+        ANSWERED,
+        SILENT,
+        FAULTY
+    }
+
+    /**
+     * @param trouble what went wrong, in words; empty when nothing did
+     * @param identity name of the item → text, such as part number and software
+     * @param millis how long the module took altogether
+     */
+    public record ModuleResult(
+            String moduleId,
+            String name,
+            String bus,
+            Answer answer,
+            String trouble,
+            Map<String, String> identity,
+            List<StoredCode> codes,
+            long millis) {
+        public ModuleResult {
+            codes = List.copyOf(codes);
+        }
+
+        public static ModuleResult notAsked(String moduleId, String name, String bus) {
+            return new ModuleResult(
+                    moduleId, name, bus, Answer.NOT_ASKED, "", Map.of(), List.of(), 0);
+        }
+    }
+
+    public List<StoredCode> codes() {
+        return modules.stream().flatMap(m -> m.codes().stream()).toList();
+    }
+
+    public long count(Answer answer) {
+        return modules.stream().filter(m -> m.answer() == answer).count();
+    }
+
+    /** True when every module was asked. */
+    public boolean whole() {
+        return count(Answer.NOT_ASKED) == 0;
+    }
+
+    public Optional<ModuleResult> module(String id) {
+        return modules.stream().filter(m -> m.moduleId().equals(id)).findFirst();
+    }
+}

@@ -1,0 +1,74 @@
+package brightlantern.core.take;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A recording of live values.
+ *
+ * @param columns value id → its samples in time order; values in the value's own unit
+ */
+public record Take(Map<String, Column> columns, List<Mark> marks) {
+    public record Mark(double seconds, String text) {}
+
+    /** Times in seconds since the start of the take, rising, and as many values. */
+    public static final class Column {
+        private final double[] seconds;
+        private final double[] values;
+
+        public Column(double[] seconds, double[] values) {
+            if (seconds.length != values.length) {
+                throw new IllegalArgumentException(
+                        seconds.length + " times but " + values.length + " values");
+            }
+            this.seconds = seconds.clone();
+            this.values = values.clone();
+        }
+
+        public int size() {
+            return seconds.length;
+        }
+
+        public double seconds(int i) {
+            return seconds[i];
+        }
+
+        public double value(int i) {
+            return values[i];
+        }
+
+        /** Samples a second, from first to last; 0 with fewer than two. */
+        public double rate() {
+            int n = seconds.length;
+            return n < 2 || seconds[n - 1] <= seconds[0]
+                    ? 0
+                    : (n - 1) / (seconds[n - 1] - seconds[0]);
+        }
+
+        int indexAt(double t) {
+            int found = Arrays.binarySearch(seconds, t);
+            return found >= 0 ? found : -found - 2;
+        }
+    }
+
+    /**
+     * The newest value at or before a moment; NaN before the first sample or without such a column.
+     */
+    public double at(String id, double seconds) {
+        Column column = columns.get(id);
+        if (column == null) {
+            return Double.NaN;
+        }
+        int index = column.indexAt(seconds);
+        return index < 0 ? Double.NaN : column.value(index);
+    }
+
+    public double lengthSeconds() {
+        return columns.values().stream()
+                .filter(c -> c.size() > 0)
+                .mapToDouble(c -> c.seconds(c.size() - 1))
+                .max()
+                .orElse(0);
+    }
+}

@@ -1,0 +1,21 @@
+package brightlantern.core.vehicle;
+
+import java.util.List;
+
+/**
+ * A vehicle description with mistakes; every line of the message names file, line and what was
+ * expected.
+ */
+public class DescriptionException extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+    private final transient List<String> mistakes;
+
+    public DescriptionException(List<String> mistakes) {
+        super(String.join("\n", mistakes));
+        this.mistakes = List.copyOf(mistakes);
+    }
+
+    public List<String> mistakes() {
+        return mistakes;
+    }
+}

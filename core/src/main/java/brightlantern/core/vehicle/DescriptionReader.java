@@ -1,0 +1,454 @@
+package brightlantern.core.vehicle;
+
+import com.networknt.schema.Error;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.StringReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.nodes.MappingNode;
+import org.yaml.snakeyaml.nodes.Node;
+import org.yaml.snakeyaml.nodes.NodeTuple;
+import org.yaml.snakeyaml.nodes.ScalarNode;
+import org.yaml.snakeyaml.nodes.SequenceNode;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * Reads a vehicle's folder of YAML files into one {@link VehicleDescription}: each file against the
+ * published JSON Schema, then all references between the parts. Every mistake names file, line and
+ * what was expected.
+ */
+public final class DescriptionReader {
+    private final Schema schema;
+    private final JsonMapper json =
+            JsonMapper.builder()
+                    .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                    .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+                    .build();
+
+    /**
+     * @throws IOException when the schema cannot be read
+     */
+    public DescriptionReader(Path schemaFile) throws IOException {
+        String text = Files.readString(schemaFile);
+        schema =
+                SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                        .getSchema(text, InputFormat.JSON);
+    }
+
+    private record Source(Path file, Node root) {}
+
+    /**
+     * @throws DescriptionException lists all mistakes
+     * @throws IOException when a file cannot be read
+     */
+    public VehicleDescription read(Path folder) throws IOException {
+        List<String> mistakes = new ArrayList<>();
+        ObjectNode whole = json.createObjectNode();
+        whole.put("id", folder.getFileName().toString());
+        Map<String, Source> sources = new LinkedHashMap<>();
+        List<Path> files;
+        try (Stream<Path> entries = Files.list(folder)) {
+            files = entries.filter(f -> f.toString().endsWith(".yaml")).sorted().toList();
+        }
+        for (Path file : files) {
+            readFile(file, whole, sources, mistakes);
+        }
+        for (String needed : List.of("name", "engine", "vinPattern", "buses", "modules", "live")) {
+            if (!whole.has(needed) && mistakes.isEmpty()) {
+                mistakes.add(
+                        folder.getFileName()
+                                + "/vehicle.yaml:1: expected '"
+                                + needed
+                                + "', which is missing");
+            }
+        }
+        if (!mistakes.isEmpty()) {
+            throw new DescriptionException(mistakes);
+        }
+        VehicleDescription description;
+        try {
+            description = json.treeToValue(whole, VehicleDescription.class);
+        } catch (JacksonException wrong) {
+            throw new DescriptionException(
+                    List.of(folder.getFileName() + ": " + wrong.getOriginalMessage()));
+        }
+        description = withoutNulls(description);
+        new References(description, sources, mistakes).check();
+        if (!mistakes.isEmpty()) {
+            throw new DescriptionException(mistakes);
+        }
+        return description;
+    }
+
+    private void readFile(
+            Path file, ObjectNode whole, Map<String, Source> sources, List<String> mistakes)
+            throws IOException {
+        String name = file.getParent().getFileName() + "/" + file.getFileName();
+        String text = Files.readString(file);
+        LoaderOptions options = new LoaderOptions();
+        options.setAllowDuplicateKeys(false);
+        Node root;
+        JsonNode tree;
+        try {
+            root = new Yaml(options).compose(new StringReader(text));
+            tree = json.valueToTree(new Yaml(options).load(text));
+        } catch (MarkedYAMLException wrong) {
+            int line = wrong.getProblemMark() == null ? 1 : wrong.getProblemMark().getLine() + 1;
+            mistakes.add(name + ":" + line + ": not YAML: " + wrong.getProblem());
+            return;
+        }
+        if (!(tree instanceof ObjectNode object) || !(root instanceof MappingNode)) {
+            mistakes.add(name + ":1: expected sections with names");
+            return;
+        }
+        for (Error error : schema.validate(tree)) {
+            List<String> path = new ArrayList<>();
+            for (int i = 0; i < error.getInstanceLocation().getNameCount(); i++) {
+                path.add(String.valueOf(error.getInstanceLocation().getName(i)));
+            }
+            mistakes.add(
+                    name
+                            + ":"
+                            + lineOf(root, path)
+                            + ": "
+                            + String.join(".", path)
+                            + ": "
+                            + error.getMessage());
+        }
+        object.properties()
+                .forEach(
+                        section -> {
+                            if (whole.has(section.getKey())
+                                    && whole.get(section.getKey()) instanceof ArrayNode before) {
+                                before.addAll((ArrayNode) section.getValue());
+                            } else {
+                                whole.set(section.getKey(), section.getValue());
+                                sources.put(section.getKey(), new Source(Path.of(name), root));
+                            }
+                        });
+    }
+
+    /**
+     * Line (from 1) of a place in a document; of its nearest parent when the place itself does not
+     * exist.
+     */
+    private static int lineOf(Node root, List<String> path) {
+        Node at = root;
+        for (String step : path) {
+            Node next = null;
+            if (at instanceof MappingNode map) {
+                for (NodeTuple pair : map.getValue()) {
+                    if (pair.getKeyNode() instanceof ScalarNode key
+                            && key.getValue().equals(step)) {
+                        next = pair.getValueNode();
+                    }
+                }
+            } else if (at instanceof SequenceNode list
+                    && step.matches("\\d+")
+                    && Integer.parseInt(step) < list.getValue().size()) {
+                next = list.getValue().get(Integer.parseInt(step));
+            }
+            if (next == null) {
+                break;
+            }
+            at = next;
+        }
+        return at.getStartMark().getLine() + 1;
+    }
+
+    private static <T> List<T> list(List<T> maybe) {
+        return maybe == null ? List.of() : List.copyOf(maybe);
+    }
+
+    private static <K, V> Map<K, V> map(Map<K, V> maybe) {
+        return maybe == null ? Map.of() : maybe;
+    }
+
+    private static String text(String maybe) {
+        return maybe == null ? "" : maybe;
+    }
+
+    /** Sections and fields that a file may leave out become empty ones. */
+    private static VehicleDescription withoutNulls(VehicleDescription d) {
+        return new VehicleDescription(
+                d.id(),
+                d.name(),
+                d.engine(),
+                d.vinPattern(),
+                list(d.buses()),
+                list(d.modules()).stream()
+                        .map(
+                                m ->
+                                        new VehicleDescription.Module(
+                                                m.id(),
+                                                m.name(),
+                                                m.address(),
+                                                m.bus(),
+                                                m.order(),
+                                                list(m.freezeFrame())))
+                        .toList(),
+                list(d.values()).stream().map(DescriptionReader::whole).toList(),
+                list(d.codes()).stream()
+                        .map(
+                                c ->
+                                        new VehicleDescription.Code(
+                                                c.code(),
+                                                c.module(),
+                                                c.name(),
+                                                c.weight(),
+                                                text(c.family()),
+                                                text(c.why())))
+                        .toList(),
+                list(d.symptoms()),
+                list(d.actuators()),
+                list(d.circuits()),
+                list(d.findings()),
+                list(d.suspects()).stream()
+                        .map(
+                                s ->
+                                        new VehicleDescription.Suspect(
+                                                s.id(),
+                                                s.name(),
+                                                s.common(),
+                                                s.effect(),
+                                                map(s.codes()),
+                                                map(s.symptoms()),
+                                                map(s.tells()),
+                                                list(s.chain()),
+                                                s.repair()))
+                        .toList(),
+                list(d.checks()).stream()
+                        .map(
+                                c ->
+                                        new VehicleDescription.Check(
+                                                c.id(),
+                                                c.name(),
+                                                c.kind(),
+                                                c.stage(),
+                                                list(c.of()),
+                                                text(c.circuit()),
+                                                list(c.moving()),
+                                                c.load() == null ? "nothing" : c.load(),
+                                                c.minutes(),
+                                                text(c.why())))
+                        .toList(),
+                list(d.follows()),
+                list(d.agreements()),
+                d.live());
+    }
+
+    private static VehicleDescription.Value whole(VehicleDescription.Value v) {
+        return new VehicleDescription.Value(
+                v.id(),
+                v.module(),
+                v.did(),
+                v.bytes(),
+                v.signed(),
+                v.scale() == 0 ? 1 : v.scale(),
+                v.offset(),
+                v.name(),
+                text(v.unit()),
+                v.show() == null ? text(v.unit()) : v.show(),
+                v.digits(),
+                map(v.states()),
+                list(v.words()),
+                list(v.ranges()));
+    }
+
+    /** Checks that what one part names exists in another. */
+    private record References(
+            VehicleDescription d, Map<String, Source> sources, List<String> mistakes) {
+        void check() {
+            Set<String> buses = ids("buses", d.buses(), VehicleDescription.Bus::id);
+            Set<String> modules = ids("modules", d.modules(), VehicleDescription.Module::id);
+            Set<String> values = ids("values", d.values(), VehicleDescription.Value::id);
+            Set<String> findings = ids("findings", d.findings(), VehicleDescription.Finding::id);
+            Set<String> actuators =
+                    ids("actuators", d.actuators(), VehicleDescription.Actuator::id);
+            Set<String> symptoms = ids("symptoms", d.symptoms(), VehicleDescription.Symptom::id);
+            ids("suspects", d.suspects(), VehicleDescription.Suspect::id);
+            ids("checks", d.checks(), VehicleDescription.Check::id);
+            Set<String> codes =
+                    d.codes().stream()
+                            .map(VehicleDescription.Code::code)
+                            .collect(Collectors.toSet());
+            each(
+                    "modules",
+                    d.modules(),
+                    (m, at) -> {
+                        needs(at, "a bus", buses, m.bus());
+                        m.freezeFrame().forEach(v -> needs(at, "a value", values, v));
+                    });
+            each(
+                    "values",
+                    d.values(),
+                    (v, at) -> {
+                        needs(at, "a module", modules, v.module());
+                        v.ranges()
+                                .forEach(
+                                        r ->
+                                                r.when()
+                                                        .forEach(
+                                                                c ->
+                                                                        needs(
+                                                                                at, "a value",
+                                                                                values,
+                                                                                c.value())));
+                    });
+            each("codes", d.codes(), (c, at) -> needs(at, "a module", modules, c.module()));
+            each(
+                    "actuators",
+                    d.actuators(),
+                    (a, at) -> {
+                        needs(at, "a module", modules, a.module());
+                        needs(at, "a value", values, a.command());
+                        needs(at, "a value", values, a.feedback());
+                        a.gates().forEach(g -> needs(at, "a value", values, g.value()));
+                        Set<String> motors =
+                                d.circuit(a.circuit()).stream()
+                                        .flatMap(c -> c.motors().stream())
+                                        .map(VehicleDescription.MotorPart::id)
+                                        .collect(Collectors.toSet());
+                        needs(at, "a motor of circuit " + a.circuit(), motors, a.motor());
+                    });
+            each(
+                    "circuits",
+                    d.circuits(),
+                    (c, at) -> {
+                        Set<String> points =
+                                c.points().stream()
+                                        .map(VehicleDescription.Point::id)
+                                        .collect(Collectors.toSet());
+                        needs(at, "a point", points, "BAT+");
+                        needs(at, "a point", points, "BAT-");
+                        c.segments()
+                                .forEach(
+                                        s ->
+                                                Stream.of(s.from(), s.to())
+                                                        .forEach(
+                                                                p ->
+                                                                        needs(
+                                                                                at, "a point",
+                                                                                points, p)));
+                        c.motors()
+                                .forEach(
+                                        m ->
+                                                Stream.of(m.from(), m.to())
+                                                        .forEach(
+                                                                p ->
+                                                                        needs(
+                                                                                at, "a point",
+                                                                                points, p)));
+                    });
+            each(
+                    "suspects",
+                    d.suspects(),
+                    (s, at) -> {
+                        s.codes().keySet().forEach(c -> needs(at, "a code", codes, c));
+                        s.symptoms().keySet().forEach(c -> needs(at, "a symptom", symptoms, c));
+                        s.tells().keySet().forEach(f -> needs(at, "a finding", findings, f));
+                        s.tells()
+                                .forEach(
+                                        (f, odds) -> {
+                                            double sum =
+                                                    odds.values().stream()
+                                                            .mapToDouble(x -> x)
+                                                            .sum();
+                                            if (Math.abs(sum - 1) > 1e-6) {
+                                                mistakes.add(
+                                                        at
+                                                                + ": the probabilities of '"
+                                                                + f
+                                                                + "' add up to "
+                                                                + sum
+                                                                + ", expected 1");
+                                            }
+                                        });
+                    });
+            each(
+                    "checks",
+                    d.checks(),
+                    (c, at) -> {
+                        switch (c.kind()) {
+                            case "run" ->
+                                    c.of().forEach(a -> needs(at, "an actuator", actuators, a));
+                            case "finding" ->
+                                    c.of().forEach(f -> needs(at, "a finding", findings, f));
+                            default ->
+                                    needs(
+                                            at,
+                                            "a circuit",
+                                            d.circuits().stream()
+                                                    .map(VehicleDescription.Circuit::id)
+                                                    .collect(Collectors.toSet()),
+                                            c.circuit());
+                        }
+                    });
+            each(
+                    "follows",
+                    d.follows(),
+                    (f, at) -> {
+                        needs(at, "a finding", findings, f.finding());
+                        Stream.of(f.target(), f.actual(), f.command(), f.feedback())
+                                .forEach(v -> needs(at, "a value", values, v));
+                    });
+        }
+
+        private <T> Set<String> ids(String section, List<T> parts, Function<T, String> id) {
+            Set<String> seen = new HashSet<>();
+            each(
+                    section,
+                    parts,
+                    (part, at) -> {
+                        if (!seen.add(id.apply(part))) {
+                            mistakes.add(
+                                    at + ": '" + id.apply(part) + "' stands twice, expected once");
+                        }
+                    });
+            return seen;
+        }
+
+        private <T> void each(
+                String section, List<T> parts, java.util.function.BiConsumer<T, String> visit) {
+            Source source = sources.get(section);
+            for (int i = 0; i < parts.size(); i++) {
+                String at =
+                        source == null
+                                ? section
+                                : source.file()
+                                        + ":"
+                                        + lineOf(
+                                                source.root(), List.of(section, String.valueOf(i)));
+                visit.accept(parts.get(i), at);
+            }
+        }
+
+        private void needs(String at, String what, Set<String> known, String id) {
+            if (!known.contains(id)) {
+                mistakes.add(
+                        at + ": expected " + what + ", found '" + id + "', which is not described");
+            }
+        }
+    }
+}

@@ -1,0 +1,322 @@
+package brightlantern.core.vehicle;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/**
+ * All that is known of one kind of vehicle. Made by {@link DescriptionReader} from YAML; references
+ * between its parts have been checked when it exists. Addresses and identifiers are numbers as they
+ * stand on the wire.
+ */
+public record VehicleDescription(
+        String id,
+        String name,
+        String engine,
+        String vinPattern,
+        List<Bus> buses,
+        List<Module> modules,
+        List<Value> values,
+        List<Code> codes,
+        List<Symptom> symptoms,
+        List<Actuator> actuators,
+        List<Circuit> circuits,
+        List<Finding> findings,
+        List<Suspect> suspects,
+        List<Check> checks,
+        List<Follow> follows,
+        List<Agreement> agreements,
+        Live live) {
+
+    /**
+     * @param kbit speed in kbit/s
+     */
+    public record Bus(String id, String name, int kbit) {}
+
+    /**
+     * @param order place on the wire of its bus, from 1, the gateway's end first
+     * @param tester typical answer time in ms, for time-outs and forecasts
+     * @param freezeFrame ids of the values that its freeze frames hold, in the wire's order
+     */
+    public record Module(
+            String id, String name, int address, String bus, int order, List<String> freezeFrame) {}
+
+    /**
+     * A live value: physical = raw × scale + offset.
+     *
+     * @param did identifier for service 0x22
+     * @param bytes 1, 2 or 4, big-endian
+     * @param show unit in which values that belong together are shown
+     * @param states raw number → word, for switches and enumerations; empty for numbers
+     * @param words further words under which it is found
+     */
+    public record Value(
+            String id,
+            String module,
+            int did,
+            int bytes,
+            boolean signed,
+            double scale,
+            double offset,
+            String name,
+            String unit,
+            String show,
+            int digits,
+            Map<Integer, String> states,
+            List<String> words,
+            List<Range> ranges) {
+        public boolean isState() {
+            return !states.isEmpty();
+        }
+    }
+
+    /** Where a value should lie while all conditions hold; limits in the value's own unit. */
+    public record Range(String condition, List<Condition> when, double min, double max) {}
+
+    /** A value within limits (its own unit), held by ranges and gates alike. */
+    public record Condition(
+            String value, Optional<Double> min, Optional<Double> max, String says, String opens) {}
+
+    /**
+     * @param weight 0..1, how much this code can have to do with a complaint
+     * @param family codes of one family belong together
+     */
+    public record Code(
+            String code, String module, String name, double weight, String family, String why) {}
+
+    public record Symptom(
+            String id, String system, String name, String when, List<String> families) {}
+
+    /**
+     * @param did output for service 0x2F; one byte a percentage of travel × 2
+     * @param moveSeconds longest time for the travel from low to high
+     * @param endError largest difference of feedback and command at rest, percent of travel
+     */
+    public record Actuator(
+            String id,
+            String name,
+            String module,
+            int did,
+            String command,
+            String feedback,
+            double low,
+            double high,
+            double moveSeconds,
+            double endError,
+            String circuit,
+            String motor,
+            List<Condition> gates) {}
+
+    /** A circuit sheet; voltages count from battery minus. */
+    public record Circuit(
+            String id,
+            String name,
+            List<Point> points,
+            List<Segment> segments,
+            List<MotorPart> motors) {
+        public Point point(String pointId) {
+            return points.stream().filter(p -> p.id().equals(pointId)).findFirst().orElseThrow();
+        }
+
+        public Segment segment(String segmentId) {
+            return segments.stream()
+                    .filter(s -> s.id().equals(segmentId))
+                    .findFirst()
+                    .orElseThrow();
+        }
+    }
+
+    /**
+     * A place where wires meet and a probe can touch.
+     *
+     * @param side supply or earth; a load is hung towards the other battery pole
+     * @param x grid column, y grid row, for the drawing
+     * @param minutes to get at it; 0 when it cannot be probed
+     */
+    public record Point(
+            String id, String name, String side, double x, double y, double minutes, String place) {
+        public boolean canBeProbed() {
+            return minutes > 0;
+        }
+    }
+
+    /**
+     * What joins two points.
+     *
+     * @param kind wire, fuse, relay, splice, contact or earth
+     * @param ohm resistance when healthy
+     */
+    public record Segment(
+            String id, String name, String kind, String from, String to, double ohm) {}
+
+    /**
+     * A motor between two points; see {@link brightlantern.core.actuator.Motor} for the figures.
+     */
+    public record MotorPart(
+            String id,
+            String name,
+            String from,
+            String to,
+            double ohm,
+            double loadAmps,
+            double dampAmpsPerVolt,
+            double percentPerVoltSecond) {}
+
+    /** A finding with a fixed set of outcomes. */
+    public record Finding(String id, String name, List<Outcome> outcomes) {
+        public Outcome outcome(String outcomeId) {
+            return outcomes.stream()
+                    .filter(o -> o.id().equals(outcomeId))
+                    .findFirst()
+                    .orElseThrow();
+        }
+    }
+
+    /**
+     * @param healthy probability on a healthy vehicle
+     */
+    public record Outcome(String id, String name, double healthy) {}
+
+    /**
+     * A possible cause.
+     *
+     * @param common how common it is, relative to the others
+     * @param effect what it does physically
+     * @param codes code → probability that this cause brings it
+     * @param symptoms symptom → probability that this cause is noticed so
+     * @param tells finding → outcome → probability
+     */
+    public record Suspect(
+            String id,
+            String name,
+            double common,
+            Optional<Effect> effect,
+            Map<String, Double> codes,
+            Map<String, Double> symptoms,
+            Map<String, Map<String, Double>> tells,
+            List<String> chain,
+            Repair repair) {}
+
+    /**
+     * @param kind series (ohms added in a segment) or drag (load current of a motor multiplied)
+     * @param of segment or motor
+     * @param from smallest, to largest severity
+     */
+    public record Effect(String kind, String circuit, String of, double from, double to) {}
+
+    /** An offered repair; price in the workshop's currency. */
+    public record Repair(
+            String id, String name, double minutes, double price, String parts, String risk) {}
+
+    /**
+     * A check that may be proposed next.
+     *
+     * @param kind run, reading or finding
+     * @param of actuators, probe point, or finding
+     * @param load nothing, lamp or bulb
+     */
+    public record Check(
+            String id,
+            String name,
+            String kind,
+            String stage,
+            List<String> of,
+            String circuit,
+            List<String> moving,
+            String load,
+            double minutes,
+            String why) {}
+
+    /**
+     * A target that an actual value must follow while the conditions hold; limits in the unit in
+     * which both are shown.
+     *
+     * @param behind how far the actual may stay behind
+     * @param seconds for how long together
+     * @param command the actuator's command and feedback its position, to tell a lazy actuator from
+     *     a lack of effect
+     * @param short how far feedback may stay below command, percent
+     */
+    public record Follow(
+            String id,
+            String finding,
+            String target,
+            String actual,
+            String command,
+            String feedback,
+            List<Condition> when,
+            double behind,
+            double seconds,
+            double shortBy,
+            double atLeastSeconds,
+            List<String> conditions) {}
+
+    /**
+     * Two values that must agree while the conditions hold.
+     *
+     * @param within largest difference, in the unit in which {@code a} is shown
+     * @param agrees and differs: outcomes of the finding
+     */
+    public record Agreement(
+            String id,
+            String name,
+            String finding,
+            String a,
+            String b,
+            double within,
+            List<Condition> when,
+            String agrees,
+            String differs) {}
+
+    /** The values that the page head needs. */
+    public record Live(
+            String supply,
+            String ignition,
+            double ignitionOn,
+            String engineSpeed,
+            String odometer,
+            String vinModule) {}
+
+    public boolean fits(Vin vin) {
+        return Pattern.matches(vinPattern, vin.text());
+    }
+
+    public Optional<Module> module(String moduleId) {
+        return modules.stream().filter(m -> m.id().equals(moduleId)).findFirst();
+    }
+
+    public Optional<Module> moduleAt(int address) {
+        return modules.stream().filter(m -> m.address() == address).findFirst();
+    }
+
+    public Optional<Value> value(String valueId) {
+        return values.stream().filter(v -> v.id().equals(valueId)).findFirst();
+    }
+
+    public Optional<Code> code(String moduleId, String code) {
+        return codes.stream()
+                .filter(c -> c.module().equals(moduleId) && c.code().equals(code))
+                .findFirst();
+    }
+
+    public Optional<Actuator> actuator(String actuatorId) {
+        return actuators.stream().filter(a -> a.id().equals(actuatorId)).findFirst();
+    }
+
+    public Optional<Circuit> circuit(String circuitId) {
+        return circuits.stream().filter(c -> c.id().equals(circuitId)).findFirst();
+    }
+
+    public Optional<Suspect> suspect(String suspectId) {
+        return suspects.stream().filter(s -> s.id().equals(suspectId)).findFirst();
+    }
+
+    public Optional<Check> check(String checkId) {
+        return checks.stream().filter(c -> c.id().equals(checkId)).findFirst();
+    }
+
+    public Optional<Finding> finding(String findingId) {
+        return findings.stream().filter(f -> f.id().equals(findingId)).findFirst();
+    }
+}

@@ -1,0 +1,158 @@
+package brightlantern.core.code;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.sweep.Sweep.Answer;
+import brightlantern.core.sweep.Sweep.ModuleResult;
+import brightlantern.core.sweep.SweepComparison;
+import brightlantern.core.sweep.SweepComparison.Change;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vehicles;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+
+class CodeTest {
+    private static final VehicleDescription PORTAGE = Vehicles.portage();
+
+    @Property
+    void codesAreWrittenAndReadAlike(@ForAll @IntRange(min = 0, max = 0xFFFFFF) int number) {
+        assertThat(Dtc.parse(new Dtc(number).toString()).number()).isEqualTo(number);
+    }
+
+    @Test
+    void codesByHand() {
+        assertThat(new Dtc(0x029900)).hasToString("P0299-00");
+        assertThat(new Dtc(0xC10013)).hasToString("U0100-13");
+        assertThat(new Dtc(0x902113)).hasToString("B1021-13");
+        assertThatThrownBy(() -> Dtc.parse("P299"))
+                .hasMessageContaining("P0299-00")
+                .hasMessageContaining("'P299'");
+    }
+
+    @Test
+    void statusInWords() {
+        assertThat(new DtcStatus(0x2F).words()).first().isEqualTo("fails now");
+        assertThat(new DtcStatus(0x68).words())
+                .containsExactly(
+                        "confirmed, not failing now", "test not yet run in this key cycle");
+        assertThat(new DtcStatus(0x50).standing()).isEqualTo(DtcStatus.Standing.QUIET);
+        assertThat(new DtcStatus(0x24).standing()).isEqualTo(DtcStatus.Standing.PENDING);
+    }
+
+    private static StoredCode code(String module, String code, int status, int frames) {
+        List<StoredCode.Frame> list = new java.util.ArrayList<>();
+        for (int i = 1; i <= frames; i++) {
+            list.add(
+                    new StoredCode.Frame(
+                            i, Map.of("engine.speed", 2500.0 + 40 * i, "coolant", 40.0 * i)));
+        }
+        return new StoredCode(module, module, code, code, status, list, frames, 0);
+    }
+
+    @Test
+    void theCodeOfTheComplaintLeadsThoughAnotherFailsNow() {
+        List<CodeWeigher.Weighed> weighed =
+                CodeWeigher.weigh(
+                        List.of(
+                                code("trailer", "B1021-13", 0x2F, 1),
+                                code("engine", "P0299-00", 0x28, 2)),
+                        PORTAGE,
+                        Set.of("flat-on-climbs"));
+        assertThat(weighed.get(0).code().code()).isEqualTo("P0299-00");
+        assertThat(weighed.get(0).lead()).isTrue();
+        assertThat(weighed.get(1).aside()).isTrue();
+        assertThat(weighed.get(0).reasons())
+                .anyMatch(r -> r.contains("same thing as the complaint"));
+    }
+
+    @Test
+    void presentBeatsStoredBeatsHistory() {
+        assertThat(
+                        CodeWeigher.weigh(
+                                List.of(
+                                        code("engine", "P0234-00", 0x20, 1),
+                                        code("engine", "P0234-00", 0x08, 1),
+                                        code("engine", "P0234-00", 0x01, 1)),
+                                PORTAGE,
+                                Set.of()))
+                .extracting(w -> w.code().status())
+                .containsExactly(0x01, 0x08, 0x20);
+    }
+
+    @Test
+    void framesTellWhatBothOccasionsHadInCommon() {
+        List<FrameComparison.Row> rows =
+                FrameComparison.rows(code("engine", "P0299-00", 8, 2), PORTAGE);
+        assertThat(rows)
+                .anySatisfy(
+                        r -> {
+                            assertThat(r.name()).isEqualTo("Engine speed");
+                            assertThat(r.alike()).contains(true);
+                        });
+        assertThat(rows)
+                .anySatisfy(
+                        r -> {
+                            assertThat(r.name()).isEqualTo("Coolant temperature");
+                            assertThat(r.alike()).contains(false);
+                        });
+    }
+
+    private static Sweep sweep(Answer engine, String software, StoredCode... codes) {
+        return new Sweep(
+                Instant.EPOCH,
+                Optional.of(Instant.EPOCH),
+                List.of(
+                        new ModuleResult(
+                                "engine",
+                                "Engine",
+                                "drive",
+                                engine,
+                                "",
+                                Map.of("software", software),
+                                List.of(codes),
+                                5)));
+    }
+
+    @Test
+    void sweepsAreCompared() {
+        Sweep before =
+                sweep(
+                        Answer.ANSWERED,
+                        "S1",
+                        code("engine", "P0299-00", 0x28, 1),
+                        code("engine", "P0101-00", 0x28, 1));
+        Sweep after =
+                sweep(
+                        Answer.ANSWERED,
+                        "S2",
+                        code("engine", "P0299-00", 0x2F, 1),
+                        code("engine", "P0562-00", 0x28, 1));
+        SweepComparison.Result result = SweepComparison.compare(before, after);
+        assertThat(result.codes())
+                .extracting(c -> c.code().code() + " " + c.change())
+                .containsExactlyInAnyOrder("P0562-00 NEW", "P0299-00 CAME_BACK", "P0101-00 GONE");
+        assertThat(result.modules())
+                .singleElement()
+                .satisfies(m -> assertThat(m.after()).isEqualTo("S2"));
+    }
+
+    @Test
+    void aSilentModulesCodesAreNotGone() {
+        SweepComparison.Result result =
+                SweepComparison.compare(
+                        sweep(Answer.ANSWERED, "S1", code("engine", "P0299-00", 0x28, 1)),
+                        sweep(Answer.SILENT, "S1"));
+        assertThat(result.codes())
+                .singleElement()
+                .satisfies(c -> assertThat(c.change()).isEqualTo(Change.UNKNOWN));
+    }
+}

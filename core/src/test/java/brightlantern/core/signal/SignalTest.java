@@ -1,0 +1,151 @@
+package brightlantern.core.signal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import brightlantern.core.actuator.ActuatorRun;
+import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.procedure.Gate;
+import brightlantern.core.shelf.ShelfCase;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+
+/** Small things that all stages lean on: scaling, units, ranges, gates, runs, supply, likeness. */
+class SignalTest {
+    private static final VehicleDescription PORTAGE = Vehicles.portage();
+
+    @Property
+    void rawAndPhysicalAreInverse(@ForAll @IntRange(min = 0, max = 65_535) int raw) {
+        Value value = PORTAGE.value("engine.speed").orElseThrow();
+        byte[] bytes = {(byte) (raw >> 8), (byte) raw};
+        assertThat(Scaling.raw(value, Scaling.physical(value, bytes))).isEqualTo(bytes);
+    }
+
+    @Test
+    void scalingByHandAndHeldWithinItsBytes() {
+        Value coolant = PORTAGE.value("coolant").orElseThrow();
+        assertThat(Scaling.physical(coolant, new byte[] {(byte) 130})).isEqualTo(90);
+        assertThat(Scaling.raw(coolant, 1000)).isEqualTo(new byte[] {(byte) 255});
+        assertThat(Scaling.raw(coolant, Double.NaN)).isEqualTo(new byte[] {0});
+        assertThatThrownBy(() -> Scaling.physical(coolant, new byte[2]))
+                .hasMessageContaining("expected 1 byte");
+        assertThat(Scaling.show(PORTAGE.value("body.key").orElseThrow(), 9))
+                .isEqualTo("unknown state 9");
+    }
+
+    @Test
+    void unitsOfOneQuantityOnly() {
+        assertThat(Units.convert(2350, "hPa", "kPa")).isCloseTo(235, within(1e-9));
+        assertThat(Units.convert(212, "°F", "°C")).isCloseTo(100, within(1e-9));
+        assertThatThrownBy(() -> Units.convert(1, "bar", "°C")).hasMessageContaining("bar into °C");
+    }
+
+    @Test
+    void aRangeIsJudgedOnlyInItsCondition() {
+        Value speed = PORTAGE.value("engine.speed").orElseThrow();
+        Map<String, Double> idle =
+                Map.of(
+                        "engine.speed",
+                        980.0,
+                        "engine.state",
+                        2.0,
+                        "coolant",
+                        85.0,
+                        "vehicle.speed",
+                        0.0,
+                        "pedal",
+                        0.0);
+        assertThat(RangeVerdict.of(speed, idle)).get().matches(v -> !v.inside());
+        assertThat(RangeVerdict.of(speed, Map.of("engine.speed", 980.0, "coolant", 20.0)))
+                .isEmpty();
+    }
+
+    @Test
+    void gatesTellWantedPresentAndWhatOpensThem() {
+        Actuator vane = PORTAGE.actuator("vane").orElseThrow();
+        List<Gate> gates =
+                Gate.read(
+                        vane.gates(),
+                        PORTAGE,
+                        Map.of(
+                                "body.key",
+                                2.0,
+                                "engine.speed",
+                                810.0,
+                                "engine.supply",
+                                Double.NaN));
+        assertThat(gates).extracting(Gate::open).containsExactly(true, false, false);
+        assertThat(gates.get(1).present()).isEqualTo("810 rpm");
+        assertThat(gates.get(1).opens()).contains("Stop the engine");
+        assertThat(gates.get(2).present()).isEqualTo("not known");
+    }
+
+    private static List<ActuatorRun.Sample> strokes(double... travelSeconds) {
+        List<ActuatorRun.Sample> samples = new ArrayList<>();
+        double t = 0;
+        for (double travel : travelSeconds) {
+            for (int i = 0; i < 20; i++, t += 0.02) {
+                samples.add(new ActuatorRun.Sample(t, 10, 10));
+            }
+            for (int i = 0; i < 60; i++, t += 0.02) {
+                samples.add(
+                        new ActuatorRun.Sample(
+                                t, 90, Math.min(89, 10 + 80 * i * 0.02 / (travel / 0.8))));
+            }
+        }
+        return samples;
+    }
+
+    @Test
+    void aRunIsJudgedByItsMiddleStroke() {
+        Actuator vane = PORTAGE.actuator("vane").orElseThrow();
+        ActuatorRun.Verdict good = ActuatorRun.judge(vane, strokes(0.35, 0.36, 0.80), 12.4);
+        assertThat(good.passed()).isTrue();
+        assertThat(good.moveSeconds()).isCloseTo(0.36, within(0.01));
+        assertThat(good.endError()).isCloseTo(-1, within(1e-9));
+        assertThat(ActuatorRun.judge(vane, strokes(0.6), 12.4).sentence()).contains("is slow");
+        assertThat(ActuatorRun.judge(vane, strokes(3.0), 12.4).sentence())
+                .contains("does not get where");
+        assertThat(ActuatorRun.judge(vane, List.of(), 12.4).judged()).isFalse();
+    }
+
+    @Test
+    void supplyInWords() {
+        assertThat(SupplyVerdict.of(11.2, false).words()).startsWith("Too low");
+        assertThat(SupplyVerdict.of(12.6, false).good()).isTrue();
+        assertThat(SupplyVerdict.of(12.6, true).words()).contains("nothing charges");
+        assertThat(SupplyVerdict.of(13.6, false).words()).isEqualTo("Charger connected.");
+        assertThat(SupplyVerdict.of(Double.NaN, false).good()).isFalse();
+    }
+
+    @Test
+    void casesAreAlikeByWhatTheyShare() {
+        ShelfCase c =
+                new ShelfCase(
+                        1,
+                        "v",
+                        "V",
+                        "flat",
+                        Set.of("flat-on-climbs"),
+                        Set.of("P0299-00"),
+                        List.of(),
+                        "earth",
+                        "clean");
+        assertThat(c.match("v", Set.of("flat-on-climbs"), Set.of("P0299-00")).likeness())
+                .isEqualTo(1);
+        assertThat(c.match("v", Set.of("flat-on-climbs"), Set.of()).likeness())
+                .isCloseTo(1 / 3.0, within(1e-9));
+        assertThat(c.match("w", Set.of(), Set.of("B1021-13")).likeness()).isZero();
+    }
+}

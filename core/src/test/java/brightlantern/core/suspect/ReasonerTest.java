@@ -1,0 +1,110 @@
+package brightlantern.core.suspect;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class ReasonerTest {
+    private final Reasoner reasoner = new Reasoner(Vehicles.portage());
+    private final List<Evidence> complaint =
+            List.of(
+                    new Evidence.SymptomTold("flat-on-climbs"),
+                    new Evidence.SymptomTold("fine-after-restart"));
+
+    private Reasoner.Ranking with(Evidence... more) {
+        List<Evidence> all = new ArrayList<>(complaint);
+        all.addAll(List.of(more));
+        return reasoner.rank(all);
+    }
+
+    private static Evidence run(String actuator, double seconds, boolean passed) {
+        return new Evidence.Run(actuator, List.of(actuator), seconds, 12.3, passed);
+    }
+
+    private static Evidence reading(String point, double volts) {
+        return new Evidence.Reading(
+                "air-actuators",
+                point,
+                "nothing",
+                List.of("vane-motor"),
+                volts,
+                12.3,
+                volts < 0.1 || volts > 12);
+    }
+
+    @Test
+    void aComplaintAloneAccusesNobody() {
+        assertThat(with().accused()).isEmpty();
+        assertThat(with().standings().stream().mapToDouble(Reasoner.Standing::sureness).sum())
+                .isCloseTo(1, org.assertj.core.data.Offset.offset(1e-9));
+    }
+
+    @Test
+    void slowRunsAndADropAtTheStudAccuseTheEarth() {
+        Reasoner.Ranking ranking =
+                with(
+                        new Evidence.CodeSeen("P0299-00", true),
+                        run("vane", 0.56, false),
+                        run("throttle", 0.42, false),
+                        reading("G12", 1.75));
+        assertThat(ranking.accused())
+                .get()
+                .extracting(Reasoner.Standing::suspectId)
+                .isEqualTo("earth-g12");
+        assertThat(ranking.accused().orElseThrow().severity()).matches("about 0\\.[89].* Ω");
+    }
+
+    @Test
+    void oneSlowActuatorAndGoodWiresAccuseTheActuator() {
+        Reasoner.Ranking ranking =
+                with(
+                        new Evidence.CodeSeen("P0299-00", true),
+                        run("vane", 0.60, false),
+                        run("throttle", 0.31, true),
+                        reading("X21.2", 0.05),
+                        reading("X21.1", 12.2));
+        assertThat(ranking.accused())
+                .get()
+                .extracting(Reasoner.Standing::suspectId)
+                .isEqualTo("vane-actuator");
+    }
+
+    @Test
+    void healthyFindingsAccuseNobody() {
+        Reasoner.Ranking ranking =
+                with(
+                        new Evidence.CodeSeen("P0299-00", false),
+                        run("vane", 0.36, true),
+                        run("throttle", 0.30, true),
+                        new Evidence.Outcome("rest-pressure", "agrees"),
+                        new Evidence.Outcome("climb", "follows"),
+                        reading("G12", 0.02));
+        assertThat(ranking.accused()).isEmpty();
+        assertThat(ranking.lead().suspectId()).isEqualTo(Reasoner.NOTHING);
+    }
+
+    @Test
+    void readingsThatNoSuspectExplainsRaiseSomethingElse() {
+        double before = with().of(Reasoner.SOMETHING_ELSE).orElseThrow().sureness();
+        Reasoner.Ranking after =
+                with(run("vane", 0.36, true), reading("G12", 6.0), reading("F07", 5.0));
+        assertThat(after.lead().suspectId()).isEqualTo(Reasoner.SOMETHING_ELSE);
+        assertThat(after.lead().sureness()).isGreaterThan(before);
+    }
+
+    @Test
+    void nextChecksAreOrderedByInformationPerMinuteAndSkipWhatWasDone() {
+        List<Reasoner.NextCheck> checks = reasoner.nextChecks(complaint, 12.3);
+        assertThat(checks)
+                .isSortedAccordingTo(
+                        (a, b) -> Double.compare(b.bitsPerMinute(), a.bitsPerMinute()));
+        List<Evidence> one = new ArrayList<>(complaint);
+        one.add(run("vane", 0.56, false));
+        assertThat(reasoner.nextChecks(one, 12.3))
+                .extracting(c -> c.check().id())
+                .doesNotContain("run-vane");
+    }
+}

@@ -1,0 +1,136 @@
+package brightlantern.core.take;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vehicles;
+import java.io.StringWriter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.DoubleUnaryOperator;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Test;
+
+class TakeTest {
+    private static final VehicleDescription PORTAGE = Vehicles.portage();
+
+    @Property(tries = 100)
+    void chunksComeBackAsTheyWent(@ForAll @Size(max = 50) List<Double> values) {
+        double[] t = new double[values.size()];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = 0.137 * i;
+        }
+        double[] y = values.stream().mapToDouble(x -> x).toArray();
+        Take.Column back =
+                TakeChunk.read(TakeChunk.write(Map.of("a", new Take.Column(t, y)))).get("a");
+        assertThat(back.size()).isEqualTo(y.length);
+        for (int i = 0; i < y.length; i++) {
+            assertThat(back.seconds(i)).isCloseTo(t[i], within(0.0006));
+            assertThat(back.value(i)).isEqualTo(y[i]);
+        }
+    }
+
+    @Property(tries = 200)
+    void aDamagedChunkIsSaidToBeDamaged(@ForAll byte[] bytes) {
+        try {
+            TakeChunk.read(bytes);
+        } catch (IllegalArgumentException told) {
+            assertThat(told).hasMessageMatching("(?s).+");
+        }
+    }
+
+    @Test
+    void aTornChunkIsRefused() {
+        byte[] good =
+                TakeChunk.write(
+                        Map.of("a", new Take.Column(new double[] {0, 1}, new double[] {5, 6})));
+        assertThatThrownBy(() -> TakeChunk.read(java.util.Arrays.copyOf(good, good.length / 2)))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("torn");
+    }
+
+    private static Take.Column column(double seconds, DoubleUnaryOperator of) {
+        double[] t = new double[(int) (seconds * 10)];
+        double[] y = new double[t.length];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = i / 10.0;
+            y[i] = of.applyAsDouble(t[i]);
+        }
+        return new Take.Column(t, y);
+    }
+
+    /**
+     * A climb from 5 s to 25 s; boost so many kPa behind its target, vanes so many percent short.
+     */
+    private static Take climb(double behind, double gap) {
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        columns.put("engine.load", column(30, t -> t > 5 && t < 28 ? 88 : 20));
+        columns.put("engine.speed", column(30, t -> 2600));
+        columns.put("torque.limit", column(30, t -> 0));
+        columns.put("vehicle.speed", column(30, t -> 62));
+        columns.put("boost.target", column(30, t -> 2200));
+        columns.put("boost.actual", column(30, t -> 220 - behind));
+        columns.put("vane.command", column(30, t -> 90));
+        columns.put("vane.position", column(30, t -> 90 - gap));
+        return new Take(columns, List.of(new Take.Mark(7, "hill")));
+    }
+
+    private static TargetStudy.Verdict study(Take take, Map<String, Double> frame) {
+        return TargetStudy.study(take, PORTAGE.follows().get(0), PORTAGE, frame).orElseThrow();
+    }
+
+    @Test
+    void targetInHectopascalAndActualInKilopascalAreComparedInOneUnit() {
+        TargetStudy.Verdict verdict = study(climb(35, 40), Map.of());
+        assertThat(verdict.outcome()).isEqualTo("short");
+        assertThat(verdict.worst()).isCloseTo(35, within(1e-9));
+        assertThat(verdict.unit()).isEqualTo("kPa");
+        assertThat(verdict.fromSeconds()).isCloseTo(5.1, within(0.11));
+    }
+
+    @Test
+    void anActuatorThatObeysPointsElsewhereAndAFollowerIsFine() {
+        assertThat(study(climb(35, 2), Map.of()).outcome()).isEqualTo("reached");
+        assertThat(study(climb(5, 2), Map.of()).outcome()).isEqualTo("follows");
+    }
+
+    @Test
+    void theFreezeFramesConditionsAreTimed() {
+        assertThat(
+                        study(climb(5, 2), Map.of("engine.speed", 2500.0, "engine.load", 90.0))
+                                .frameSeconds())
+                .isGreaterThan(15);
+        assertThat(study(climb(5, 2), Map.of("engine.speed", 1500.0)).frameSeconds()).isZero();
+    }
+
+    @Test
+    void noStretchNoVerdict() {
+        Take flat = new Take(Map.of("boost.actual", column(30, t -> 100)), List.of());
+        assertThat(TargetStudy.study(flat, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
+    }
+
+    @Test
+    void csvHasUnitsMarksAndNothingFilledIn() {
+        StringWriter out = new StringWriter();
+        TakeCsv.write(climb(0, 0), PORTAGE, out);
+        List<String> lines = out.toString().lines().toList();
+        assertThat(lines.get(0))
+                .startsWith("time [s],")
+                .contains("Boost pressure target [kPa]")
+                .endsWith(",mark");
+        assertThat(lines.get(71)).startsWith("7.000,").endsWith(",hill");
+        assertThat(lines).hasSize(301);
+    }
+
+    @Test
+    void ratesAreThoseOfTheSamples() {
+        assertThat(column(30, t -> 0).rate()).isCloseTo(10, within(1e-9));
+        assertThat(climb(0, 0).at("engine.load", -1)).isNaN();
+    }
+}

@@ -1,0 +1,103 @@
+package brightlantern.core.vehicle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class DescriptionReaderTest {
+    @TempDir Path folder;
+
+    private Path van;
+
+    @BeforeEach
+    void copy() throws IOException {
+        Path source = Path.of("../vehicles");
+        Files.copy(
+                source.resolve("description.schema.json"),
+                folder.resolve("description.schema.json"));
+        van = Files.createDirectory(folder.resolve("portage"));
+        try (var files = Files.list(source.resolve("tamarack-portage"))) {
+            for (Path file : files.toList()) {
+                Files.copy(file, van.resolve(file.getFileName()));
+            }
+        }
+    }
+
+    private void change(String file, String from, String to) throws IOException {
+        String text = Files.readString(van.resolve(file));
+        assertThat(text).contains(from);
+        Files.writeString(van.resolve(file), text.replace(from, to));
+    }
+
+    private int line(String file, String part) throws IOException {
+        return Files.readAllLines(van.resolve(file)).stream()
+                        .map(l -> l.contains(part))
+                        .toList()
+                        .indexOf(true)
+                + 1;
+    }
+
+    private void fails(String... parts) throws IOException {
+        DescriptionReader reader = new DescriptionReader(folder.resolve("description.schema.json"));
+        var mistakes =
+                assertThatThrownBy(() -> reader.read(van)).isInstanceOf(DescriptionException.class);
+        for (String part : parts) {
+            mistakes.hasMessageContaining(part);
+        }
+    }
+
+    @Test
+    void whatShipsIsWholeAndSound() throws IOException {
+        VehicleDescription d =
+                new DescriptionReader(folder.resolve("description.schema.json")).read(van);
+        assertThat(d.modules()).hasSize(14);
+        assertThat(d.buses()).hasSize(3);
+        assertThat(d.suspects()).allSatisfy(s -> assertThat(s.repair().name()).isNotBlank());
+    }
+
+    @Test
+    void aMisspeltKeyIsToldWithFileAndLine() throws IOException {
+        change("codes.yaml", "weight: 0.8, family: boost}", "wieght: 0.8, family: boost}");
+        fails("portage/codes.yaml:" + line("codes.yaml", "wieght"), "weight");
+    }
+
+    @Test
+    void aReferenceToNothingIsToldWithFileAndLine() throws IOException {
+        change("codes.yaml", "module: glow", "module: toaster");
+        fails("codes.yaml:" + line("codes.yaml", "toaster"), "expected a module, found 'toaster'");
+    }
+
+    @Test
+    void aWrongTypeAndBrokenYamlAreTold() throws IOException {
+        change("vehicle.yaml", "kbit: 500", "kbit: fast");
+        fails("vehicle.yaml:" + line("vehicle.yaml", "kbit: fast"), "integer");
+        Files.writeString(van.resolve("vehicle.yaml"), "name: [\n");
+        fails("vehicle.yaml:", "not YAML");
+    }
+
+    @Test
+    void probabilitiesMustAddUp() throws IOException {
+        change(
+                "suspects.yaml",
+                "climb: {follows: 0.12, short: 0.83",
+                "climb: {follows: 0.12, short: 0.93");
+        fails("suspects.yaml:", "add up to");
+    }
+
+    @Test
+    void aBadDescriptionDoesNotHideTheGoodOnes() throws IOException {
+        Path second = Files.createDirectory(folder.resolve("broken"));
+        Files.writeString(second.resolve("vehicle.yaml"), "name: 7\n");
+        VehicleLibrary library = VehicleLibrary.read(folder);
+        assertThat(library.descriptions()).hasSize(1);
+        assertThat(library.mistakes())
+                .isNotEmpty()
+                .allMatch(m -> m.startsWith("broken/vehicle.yaml:"));
+    }
+}

@@ -1,0 +1,22 @@
+package brightlantern.core.vehicle;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+
+/** The descriptions that ship with the program, for tests. */
+public final class Vehicles {
+    private Vehicles() {}
+
+    public static VehicleDescription portage() {
+        try {
+            VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
+            if (!library.mistakes().isEmpty()) {
+                throw new IllegalStateException(String.join("\n", library.mistakes()));
+            }
+            return library.byId("tamarack-portage").orElseThrow();
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
+    }
+}

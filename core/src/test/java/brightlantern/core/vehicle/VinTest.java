@@ -1,0 +1,37 @@
+package brightlantern.core.vehicle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+
+class VinTest {
+    @Test
+    void checkDigitOfSeventeenOnesIsOne() {
+        // worked by hand: the weights add up to 89, and 89 mod 11 is 1
+        assertThat(new Vin("11111111111111111").expectedCheckDigit()).isEqualTo('1');
+    }
+
+    @Test
+    void saysWhichCharacterIsWrong() {
+        assertThatThrownBy(() -> new Vin("ZZTPG22D0M1O00417"))
+                .hasMessageContaining("Character 12")
+                .hasMessageContaining("'O'");
+        assertThatThrownBy(() -> new Vin("ZZT")).hasMessageContaining("has 3");
+    }
+
+    @Property
+    void oneChangedDigitIsNoticed(
+            @ForAll @IntRange(min = 0, max = 999_999) int serial,
+            @ForAll @IntRange(min = 11, max = 16) int place) {
+        String open = "ZZTPG22D0M1%06d".formatted(serial);
+        String good = open.substring(0, 8) + new Vin(open).expectedCheckDigit() + open.substring(9);
+        assertThat(new Vin(good).checkDigitHolds()).isTrue();
+        char other = good.charAt(place) == '9' ? '0' : (char) (good.charAt(place) + 1);
+        String bad = good.substring(0, place) + other + good.substring(place + 1);
+        assertThat(new Vin(bad).checkDigitHolds()).isFalse();
+    }
+}

@@ -1,0 +1,2 @@
+/** Simulated instruments behind SCPI. */
+package brightlantern.standin.instrument;

@@ -1,0 +1,332 @@
+package brightlantern.standin.module;
+
+import brightlantern.wire.Bytes;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+
+/**
+ * One simulated control module. A request goes in, replies with their times come out; sockets are
+ * somewhere else.
+ */
+public final class UdsModule {
+    /** Session falls back after this time without a request, S3 of ISO 14229-2, in nanoseconds. */
+    private static final long S3_NANOS = 5_000_000_000L;
+
+    /**
+     * @param millis from the request (or from the reply before) to this reply
+     */
+    public record Reply(long millis, Bytes data) {}
+
+    /** How a module takes requests; anything but {@link #NORMAL} is for trying out bad luck. */
+    public enum Behaviour {
+        NORMAL,
+        SILENT,
+        LATE,
+        NONSENSE,
+        REFUSING,
+        BUSY
+    }
+
+    /** An output that can be taken over; an empty value gives it back. */
+    public record Output(
+            Supplier<Double> present, Consumer<OptionalDouble> take, BooleanSupplier allowed) {}
+
+    private final int address;
+    private final long answerMillis;
+    private final CodeMemory memory;
+    private final BooleanSupplier awake;
+    private final Map<Integer, Supplier<Bytes>> identifiers = new LinkedHashMap<>();
+    private final Map<Integer, Output> outputs = new HashMap<>();
+    private final Map<Integer, Supplier<Integer>> routines = new HashMap<>();
+    private volatile Behaviour behaviour = Behaviour.NORMAL;
+    private int session = 1;
+    private long lastRequest = System.nanoTime();
+    private int requests;
+
+    public UdsModule(int address, long answerMillis, CodeMemory memory, BooleanSupplier awake) {
+        this.address = address;
+        this.answerMillis = answerMillis;
+        this.memory = memory;
+        this.awake = awake;
+    }
+
+    public int address() {
+        return address;
+    }
+
+    public CodeMemory memory() {
+        return memory;
+    }
+
+    public UdsModule identifier(int did, Supplier<Bytes> value) {
+        identifiers.put(did, value);
+        return this;
+    }
+
+    public UdsModule output(int did, Output output) {
+        outputs.put(did, output);
+        return this;
+    }
+
+    /** A routine whose start gives back a result byte. */
+    public UdsModule routine(int id, Supplier<Integer> start) {
+        routines.put(id, start);
+        return this;
+    }
+
+    public void behave(Behaviour how) {
+        behaviour = how;
+    }
+
+    Bytes value(int did) {
+        return identifiers.get(did).get();
+    }
+
+    /** Gives outputs back when nobody kept the session alive; to be called often. */
+    public synchronized void tick() {
+        if (session != 1 && System.nanoTime() - lastRequest > S3_NANOS) {
+            leaveSession();
+        }
+    }
+
+    private void leaveSession() {
+        session = 1;
+        outputs.values().forEach(o -> o.take().accept(OptionalDouble.empty()));
+    }
+
+    /** The connection went away: outputs go back at once. */
+    public synchronized void disconnected() {
+        leaveSession();
+    }
+
+    /** Replies to a request; none when the module sleeps, is unplugged or has nothing to say. */
+    public synchronized List<Reply> handle(Bytes request) {
+        if (!awake.getAsBoolean() || behaviour == Behaviour.SILENT) {
+            return List.of();
+        }
+        lastRequest = System.nanoTime();
+        requests++;
+        int service = request.at(0);
+        switch (behaviour) {
+            case NONSENSE -> {
+                return List.of(
+                        new Reply(answerMillis, Bytes.of(service + 0x40, 0xDE, 0xAD, 0xBE, 0xEF)));
+            }
+            case REFUSING -> {
+                return List.of(new Reply(answerMillis, Bytes.of(0x7F, service, 0x22)));
+            }
+            case BUSY -> {
+                if (requests % 2 == 1) {
+                    return List.of(new Reply(2, Bytes.of(0x7F, service, 0x21)));
+                }
+            }
+            default -> {
+                // the others answer below
+            }
+        }
+        Bytes answer;
+        try {
+            answer = answer(service, request);
+        } catch (Refusal refusal) {
+            answer = Bytes.of(0x7F, service, refusal.code);
+        } catch (IndexOutOfBoundsException tooShort) {
+            answer = Bytes.of(0x7F, service, 0x13);
+        }
+        if (answer.size() == 0) {
+            return List.of();
+        }
+        // some 0.3 ms a byte on the bus behind the gateway
+        long time = answerMillis + answer.size() * 3L / 10;
+        List<Reply> replies = new ArrayList<>();
+        boolean slow = service == 0x14 || service == 0x31;
+        if (slow || behaviour == Behaviour.LATE) {
+            replies.add(new Reply(answerMillis, Bytes.of(0x7F, service, 0x78)));
+            time += slow ? 180 : 2500;
+        }
+        replies.add(new Reply(time, answer));
+        return replies;
+    }
+
+    private static final class Refusal extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+        final int code;
+
+        Refusal(int code) {
+            super(null, null, false, false);
+            this.code = code;
+        }
+    }
+
+    private Bytes answer(int service, Bytes request) {
+        return switch (service) {
+            case 0x10 -> {
+                int kind = request.at(1) & 0x7F;
+                exact(request, 2);
+                if (kind != 1 && kind != 3) {
+                    throw new Refusal(0x12);
+                }
+                leaveSession();
+                session = kind;
+                // P2 in ms and P2* in 10 ms, as the standard codes them
+                yield Bytes.of(0x50, kind, 0x00, 0x32, 0x01, 0xF4);
+            }
+            case 0x11 -> {
+                exact(request, 2);
+                leaveSession();
+                yield Bytes.of(0x51, request.at(1));
+            }
+            case 0x14 -> {
+                exact(request, 4);
+                memory.clear();
+                yield Bytes.of(0x54);
+            }
+            case 0x19 -> codes(request);
+            case 0x22 -> read(request);
+            case 0x2F -> control(request);
+            case 0x31 -> routine(request);
+            case 0x3E -> {
+                exact(request, 2);
+                yield (request.at(1) & 0x80) != 0 ? Bytes.EMPTY : Bytes.of(0x7E, 0x00);
+            }
+            default -> throw new Refusal(0x11);
+        };
+    }
+
+    private static void exact(Bytes request, int size) {
+        if (request.size() != size) {
+            throw new Refusal(0x13);
+        }
+    }
+
+    private Bytes read(Bytes request) {
+        if (request.size() < 3 || request.size() % 2 == 0) {
+            throw new Refusal(0x13);
+        }
+        Bytes answer = Bytes.of(0x62);
+        for (int i = 1; i < request.size(); i += 2) {
+            Supplier<Bytes> value = identifiers.get(request.at(i) << 8 | request.at(i + 1));
+            if (value == null) {
+                throw new Refusal(0x31);
+            }
+            answer = answer.plus(request.slice(i, 2)).plus(value.get());
+        }
+        return answer;
+    }
+
+    private Bytes control(Bytes request) {
+        Output output = outputs.get(request.at(1) << 8 | request.at(2));
+        if (output == null) {
+            throw new Refusal(0x31);
+        }
+        if (session != 3) {
+            throw new Refusal(0x7F);
+        }
+        int kind = request.at(3);
+        if (kind == 0x00) {
+            exact(request, 4);
+            output.take().accept(OptionalDouble.empty());
+        } else if (kind == 0x03) {
+            exact(request, 5);
+            if (!output.allowed().getAsBoolean()) {
+                throw new Refusal(0x83);
+            }
+            if (request.at(4) > 200) {
+                throw new Refusal(0x31);
+            }
+            output.take().accept(OptionalDouble.of(request.at(4) / 2.0));
+        } else {
+            throw new Refusal(0x12);
+        }
+        int present = (int) Math.round(output.present().get() * 2);
+        return Bytes.of(0x6F, request.at(1), request.at(2), kind, present);
+    }
+
+    private Bytes routine(Bytes request) {
+        int kind = request.at(1);
+        int id = request.at(2) << 8 | request.at(3);
+        if (!routines.containsKey(id)) {
+            throw new Refusal(0x31);
+        }
+        if (session != 3) {
+            throw new Refusal(0x7F);
+        }
+        if (kind != 1) {
+            throw new Refusal(0x12);
+        }
+        return Bytes.of(0x71, kind, request.at(2), request.at(3), routines.get(id).get());
+    }
+
+    private Bytes codes(Bytes request) {
+        int kind = request.at(1);
+        return switch (kind) {
+            case 0x01 -> {
+                exact(request, 3);
+                int count = memory.matching(request.at(2)).size();
+                yield Bytes.of(0x59, 0x01, 0xFF, 0x01, count >> 8, count);
+            }
+            case 0x02 -> {
+                exact(request, 3);
+                yield list(0x02, memory.matching(request.at(2)));
+            }
+            case 0x0A -> {
+                exact(request, 2);
+                yield list(0x0A, memory.all());
+            }
+            case 0x15 -> {
+                exact(request, 2);
+                yield list(0x15, List.of());
+            }
+            case 0x04 -> {
+                exact(request, 6);
+                CodeMemory.Entry e = entry(request);
+                Bytes answer = head(0x04, e);
+                int record = request.at(5);
+                if (e.first.isPresent() && (record == 0xFF || record == 0x01)) {
+                    answer = answer.plus(Bytes.of(0x01)).plus(e.first.get());
+                }
+                if (e.last.isPresent() && (record == 0xFF || record == 0x02)) {
+                    answer = answer.plus(Bytes.of(0x02)).plus(e.last.get());
+                }
+                yield answer;
+            }
+            case 0x06 -> {
+                exact(request, 6);
+                CodeMemory.Entry e = entry(request);
+                int record = request.at(5);
+                Bytes answer = head(0x06, e);
+                if (record == 0xFF || record == 0x01) {
+                    answer = answer.plus(Bytes.of(0x01, e.occurrences));
+                }
+                if (record == 0xFF || record == 0x02) {
+                    answer = answer.plus(Bytes.of(0x02, e.ageing));
+                }
+                yield answer;
+            }
+            default -> throw new Refusal(0x12);
+        };
+    }
+
+    private CodeMemory.Entry entry(Bytes request) {
+        int dtc = request.at(2) << 16 | request.at(3) << 8 | request.at(4);
+        return memory.entry(dtc).orElseThrow(() -> new Refusal(0x31));
+    }
+
+    private static Bytes head(int kind, CodeMemory.Entry e) {
+        return Bytes.of(0x59, kind, e.dtc >> 16, e.dtc >> 8, e.dtc, e.status);
+    }
+
+    private static Bytes list(int kind, List<CodeMemory.Entry> entries) {
+        Bytes answer = Bytes.of(0x59, kind, 0xFF);
+        for (CodeMemory.Entry e : entries) {
+            answer = answer.plus(Bytes.of(e.dtc >> 16, e.dtc >> 8, e.dtc, e.status));
+        }
+        return answer;
+    }
+}

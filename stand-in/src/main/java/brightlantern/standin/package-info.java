@@ -1,0 +1,6 @@
+/**
+ * Simulated vehicles and instruments that ship with the program. They speak DoIP, UDS and SCPI over
+ * real sockets; which fault they were given is known here and nowhere else. Read {@link
+ * brightlantern.standin.PortageVan} first.
+ */
+package brightlantern.standin;

@@ -1,0 +1,57 @@
+package brightlantern.standin.plant;
+
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
+/** What is broken in a stand-in at this moment. Repairs take entries away. */
+public final class Faults {
+    private final Map<String, Double> seriesOhm = new ConcurrentHashMap<>();
+    private final Map<String, Double> drag = new ConcurrentHashMap<>();
+    private volatile double hoseLeak;
+    private volatile boolean trailerLampOpen;
+
+    /** Extra resistance in a segment of the harness, in ohms. */
+    public Faults series(String segment, double ohm) {
+        seriesOhm.put(segment, ohm);
+        return this;
+    }
+
+    /** Load of a motor multiplied. */
+    public Faults drag(String motor, double factor) {
+        drag.put(motor, factor);
+        return this;
+    }
+
+    /** Share of the compressor's pressure rise that escapes, 0..1. */
+    public Faults hoseLeak(double share) {
+        hoseLeak = share;
+        return this;
+    }
+
+    public Faults trailerLampOpen(boolean open) {
+        trailerLampOpen = open;
+        return this;
+    }
+
+    /** Mends whatever was wrong at a segment or motor. */
+    public void mend(String place) {
+        seriesOhm.remove(place);
+        drag.remove(place);
+    }
+
+    double seriesOhm(String segment) {
+        return seriesOhm.getOrDefault(segment, 0.0);
+    }
+
+    double drag(String motor) {
+        return drag.getOrDefault(motor, 1.0);
+    }
+
+    double hoseLeak() {
+        return hoseLeak;
+    }
+
+    boolean trailerLampOpen() {
+        return trailerLampOpen;
+    }
+}

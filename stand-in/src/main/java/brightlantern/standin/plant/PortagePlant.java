@@ -1,0 +1,420 @@
+package brightlantern.standin.plant;
+
+import brightlantern.core.circuit.CircuitModel.Load;
+import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Random;
+
+/**
+ * The van as physics: mean-value diesel with variable-vane turbo, drive line and road, coolant,
+ * supply with starter and alternator, and the harness that feeds the two air actuators. The
+ * corroded earth is a resistor in that harness and nothing else; that boost falls behind on a climb
+ * follows from it. Pressures in kPa, speeds in m/s or rpm, temperatures in °C.
+ */
+public final class PortagePlant {
+    /** Step of the integration, in seconds. */
+    public static final double STEP = 0.002;
+
+    private static final double AMBIENT_KPA = 100.2;
+    private static final double AMBIENT_CELSIUS = 14;
+    private static final double MASS_KG = 2900;
+    private static final double WHEEL_M = 0.34;
+    private static final double[] RATIOS = {0, 4.1, 2.3, 1.40, 1.0, 0.77, 0.62};
+    private static final double FINAL_DRIVE = 3.9;
+    private static final double DRAG_AREA = 2.8;
+    private static final double IDLE_RPM = 810;
+    private static final double MOST_TORQUE = 345;
+
+    /** Largest pressure rise that the turbo is asked for, in kPa. */
+    private static final double BOOST_RISE = 135;
+
+    /**
+     * Rise of the compressor in kPa with vanes in reference position at 2500 rpm and 235 kPa in the
+     * manifold.
+     */
+    private static final double TURBO_RISE = 146;
+
+    private static final double TURBO_SECONDS = 0.5;
+
+    /** Load of the exhaust on the vanes, ampere per kPa of rise and per closed share. */
+    private static final double VANE_LOAD = 0.0138;
+
+    /** The module limits torque to this share after it saw boost stay behind. */
+    private static final double LIMITED_SHARE = 0.6;
+
+    private static final double BOOST_PROPORTIONAL = 0.4;
+    private static final double BOOST_INTEGRAL = 0.5;
+
+    private final Harness harness;
+    private final Faults faults;
+    private final Servo vane;
+    private final Servo throttle;
+    private final Random random;
+
+    private Driver driver = Driver.away();
+    private double seconds;
+    private double rpm;
+    private double metresPerSecond;
+    private double manifoldKpa = AMBIENT_KPA;
+    private double coolant = 62;
+    private double exhaust = 30;
+    private double openVolts = 12.68;
+    private double supplyVolts = 12.68;
+    private double odometerKm;
+    private double hours;
+    private double demand;
+    private double torque;
+    private double boostTarget = AMBIENT_KPA;
+    private double boostIntegral;
+    private double crankSeconds;
+    private boolean running;
+    private boolean cranking;
+    private boolean limited;
+    private double vaneCommand;
+    private double throttleCommand;
+    private double speedIntegral;
+    private OptionalDouble vaneOverride = OptionalDouble.empty();
+    private OptionalDouble throttleOverride = OptionalDouble.empty();
+    private double slope;
+
+    public PortagePlant(Circuit circuit, Faults faults, long seed, double odometerKm) {
+        this.random = new Random(seed);
+        this.faults = faults;
+        this.harness = new Harness(circuit, faults, random);
+        this.vane = new Servo(harness.motor("vane-motor"), harness.scatter("vane-motor"), 12);
+        this.throttle =
+                new Servo(harness.motor("throttle-motor"), harness.scatter("throttle-motor"), 8);
+        this.odometerKm = odometerKm;
+        this.hours = odometerKm / 46.0;
+    }
+
+    /** A moment of the plant, as its modules see it. Sensor readings carry a little noise. */
+    public record Moment(
+            double seconds,
+            int key,
+            boolean running,
+            boolean cranking,
+            double rpm,
+            double demand,
+            double boostTarget,
+            double boost,
+            double vaneCommand,
+            double vane,
+            double throttleCommand,
+            double throttle,
+            double airMass,
+            double coolant,
+            double intakeAir,
+            double ambient,
+            double pedal,
+            double metresPerSecond,
+            int gear,
+            double fuel,
+            double supply,
+            boolean limited,
+            double hours,
+            double odometer,
+            double exhaust,
+            boolean trailer,
+            boolean lampOpen) {}
+
+    public synchronized Driver driver() {
+        return driver;
+    }
+
+    public synchronized void driver(Driver next) {
+        if (next.key() == 0 && driver.key() != 0) {
+            limited = false;
+            running = false;
+            cranking = false;
+            speedIntegral = 0;
+        }
+        driver = next;
+    }
+
+    /** Turns the key to start; the engine catches if the battery can turn it. */
+    public synchronized void crank() {
+        if (driver.key() == 2 && !running) {
+            cranking = true;
+            crankSeconds = 0;
+        }
+    }
+
+    public synchronized void limit() {
+        limited = true;
+    }
+
+    /** A diagnostic request takes an actuator over, or gives it back when empty. */
+    public synchronized void overrideVane(OptionalDouble percent) {
+        vaneOverride = percent;
+    }
+
+    public synchronized void overrideThrottle(OptionalDouble percent) {
+        throttleOverride = percent;
+    }
+
+    public synchronized double overriddenVane() {
+        return vaneOverride.orElse(vaneCommand);
+    }
+
+    /** Hangs a load between a point of the harness and the other battery pole. */
+    public synchronized void hang(String point, Load load) {
+        harness.hang(point, load);
+    }
+
+    /** Volts at a point against battery minus, empty when there is no such point. */
+    public synchronized OptionalDouble volts(String point) {
+        return harness.knows(point)
+                ? OptionalDouble.of(harness.volts(point))
+                : OptionalDouble.empty();
+    }
+
+    public synchronized void step() {
+        double dt = STEP;
+        seconds += dt;
+        supply(dt);
+        engine(dt);
+        road(dt);
+        air(dt);
+        actuators(dt);
+        heat(dt);
+    }
+
+    private void supply(double dt) {
+        double load = driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : 0.3;
+        double wanted;
+        if (running && rpm > 600) {
+            wanted = 14.1;
+        } else if (driver.charger()) {
+            wanted = 13.6;
+        } else {
+            double amps = load + (cranking ? 190 : 0);
+            wanted = openVolts - amps * 0.011;
+            // 80 Ah; a volt between full and flat
+            openVolts -= amps * dt / 3600 / 80 * 1.2;
+        }
+        if (running || driver.charger()) {
+            openVolts = Math.min(12.72, openVolts + dt * 0.0002);
+        }
+        supplyVolts += (wanted - supplyVolts) * Math.min(1, dt / 0.05);
+    }
+
+    private void engine(double dt) {
+        if (cranking) {
+            crankSeconds += dt;
+            rpm += ((supplyVolts > 9 ? 230 : 0) - rpm) * dt / 0.15;
+            if (crankSeconds > 0.9) {
+                cranking = false;
+                running = rpm > 150;
+            }
+            return;
+        }
+        if (!running) {
+            rpm += (0 - rpm) * dt / 0.3;
+            demand = 0;
+            torque = 0;
+            return;
+        }
+        hours += dt / 3600;
+        double pedal = pedal(dt);
+        double ratio = RATIOS[gear()] * FINAL_DRIVE;
+        double geared = metresPerSecond / WHEEL_M * ratio * 60 / (2 * Math.PI);
+        if (gear() > 0 && geared > 700) {
+            rpm = geared;
+        } else {
+            rpm += (IDLE_RPM + pedal * 25 - rpm) * dt / 0.4;
+        }
+        double shareLimit = limited ? LIMITED_SHARE : 1;
+        double idle = 0.11;
+        double wanted = Math.min(shareLimit, idle + (1 - idle) * pedal / 100);
+        demand += (wanted - demand) * dt / 0.15;
+        // the smoke limit: no more fuel than the air can burn
+        double air = manifoldKpa / (AMBIENT_KPA + BOOST_RISE);
+        torque = MOST_TORQUE * Math.min(demand, air * 1.04);
+    }
+
+    private int gear() {
+        return switch (driver.program()) {
+            case STAND -> 0;
+            case CRUISE -> metresPerSecond < 5 ? 1 : metresPerSecond < 11 ? 3 : 5;
+            case CLIMB -> metresPerSecond < 4 ? 1 : metresPerSecond < 9 ? 2 : 3;
+            case BY_HAND -> driver.gear();
+        };
+    }
+
+    private double pedal(double dt) {
+        if (!running || driver.program() == Driver.Program.STAND) {
+            return 0;
+        }
+        if (driver.program() == Driver.Program.BY_HAND) {
+            return driver.pedal();
+        }
+        double target = driver.program() == Driver.Program.CRUISE ? 80 / 3.6 : 62 / 3.6;
+        double error = target - metresPerSecond;
+        speedIntegral = Math.max(0, Math.min(60, speedIntegral + 3 * error * dt));
+        double wanted =
+                20 * error + speedIntegral + (driver.program() == Driver.Program.CLIMB ? 45 : 10);
+        return Math.max(0, Math.min(100, wanted));
+    }
+
+    private double lastPedal() {
+        return running ? Math.max(0, Math.min(100, (demand - 0.11) / 0.89 * 100)) : 0;
+    }
+
+    private void road(double dt) {
+        double wanted =
+                switch (driver.program()) {
+                    // the hill begins once the van is rolling, and it undulates as real ones do
+                    case CLIMB ->
+                            metresPerSecond > 12 || slope > 5
+                                    ? 12 + 1.5 * Math.sin(seconds / 2.5)
+                                    : 1;
+                    case BY_HAND -> driver.slope();
+                    default -> 0;
+                };
+        slope += (wanted - slope) * dt / 2.0;
+        double ratio = RATIOS[gear()] * FINAL_DRIVE;
+        double friction = running ? 18 + 0.006 * rpm : 0;
+        double drive =
+                gear() == 0
+                        ? 0
+                        : (torque - friction * (demand < 0.12 ? 1 : 0)) * ratio * 0.92 / WHEEL_M;
+        double resist =
+                metresPerSecond > 0.05
+                        ? MASS_KG * 9.81 * 0.012
+                                + 0.5 * 1.2 * DRAG_AREA * metresPerSecond * metresPerSecond
+                        : 0;
+        boolean halting =
+                driver.program() == Driver.Program.STAND || driver.key() == 0 || driver.brake();
+        double brake = halting && metresPerSecond > 0 ? MASS_KG * 3.0 : 0;
+        double hill = halting && metresPerSecond < 0.1 ? 0 : MASS_KG * 9.81 * slope / 100;
+        metresPerSecond =
+                Math.max(0, metresPerSecond + (drive - resist - brake - hill) / MASS_KG * dt);
+        odometerKm += metresPerSecond * dt / 1000;
+    }
+
+    private void air(double dt) {
+        double shape =
+                Math.max(0, Math.min(1, (rpm - 1100) / 800))
+                        * (rpm > 3300 ? Math.max(0.6, 1 - (rpm - 3300) / 2500) : 1);
+        boostTarget =
+                running
+                        ? AMBIENT_KPA
+                                + BOOST_RISE * shape * Math.max(0, Math.min(1, 1.1 * demand - 0.05))
+                        : AMBIENT_KPA;
+        double closed = vane.position() / 100;
+        double flow = Math.max(0, rpm / 2500 * manifoldKpa / 235);
+        double rise =
+                running
+                        ? TURBO_RISE
+                                * Math.pow(flow, 1.2)
+                                * (0.15 + 1.3 * Math.pow(closed, 1.3))
+                                * (1 - faults.hoseLeak())
+                        : 0;
+        manifoldKpa += (AMBIENT_KPA + rise - manifoldKpa) * dt / TURBO_SECONDS;
+        control(dt);
+    }
+
+    private void control(double dt) {
+        if (!running) {
+            boostIntegral = 0;
+            vaneCommand = driver.key() == 2 ? 15 : 0;
+            throttleCommand = driver.key() == 2 ? 10 : 0;
+            return;
+        }
+        double error = boostTarget - manifoldKpa;
+        boolean boosting = demand > 0.25 && rpm > 1200;
+        boostIntegral =
+                boosting
+                        ? Math.max(-40, Math.min(60, boostIntegral + BOOST_INTEGRAL * error * dt))
+                        : 0;
+        double wanted =
+                boosting ? 22 + 42 * demand + BOOST_PROPORTIONAL * error + boostIntegral : 30;
+        vaneCommand = Math.max(5, Math.min(95, wanted));
+        // the throttle closes a little at idle for exhaust heat and stays open otherwise
+        throttleCommand = boosting ? 2 : 25;
+    }
+
+    private void actuators(double dt) {
+        boolean powered = driver.key() == 2 && supplyVolts > 7;
+        harness.solve(
+                supplyVolts,
+                powered,
+                Map.of("vane-motor", vane.drive(), "throttle-motor", throttle.drive()));
+        if (!powered) {
+            vane.off();
+            throttle.off();
+            return;
+        }
+        double rise = Math.max(0, manifoldKpa - AMBIENT_KPA);
+        double onVanes = VANE_LOAD * rise * vane.position() / 100;
+        vane.step(
+                vaneOverride.orElse(vaneCommand),
+                harness.across("vane-motor"),
+                faults.drag("vane-motor"),
+                onVanes,
+                dt);
+        throttle.step(
+                throttleOverride.orElse(throttleCommand),
+                harness.across("throttle-motor"),
+                faults.drag("throttle-motor"),
+                0,
+                dt);
+    }
+
+    private void heat(double dt) {
+        double towards = running ? 88 + 6 * demand : AMBIENT_CELSIUS;
+        coolant += (towards - coolant) * dt / (running ? 160 : 2400);
+        double gas = running ? 110 + 520 * demand * Math.min(1, rpm / 2500) : AMBIENT_CELSIUS;
+        exhaust += (gas - exhaust) * dt / 12;
+        // the housing sits beside the turbine: half of what the exhaust has over 200 °C, up to what
+        // the bracket leads away
+        double housing = 20 + Math.max(0, Math.min(75, (exhaust - 200) * 0.3));
+        vane.warm(housing, dt);
+        throttle.warm(20 + Math.max(0, (coolant - 60) * 0.1), dt);
+    }
+
+    private double noisy(double value, double deviation) {
+        return value + deviation * random.nextGaussian();
+    }
+
+    /** The present moment with sensor noise. */
+    public synchronized Moment moment() {
+        boolean on = driver.key() == 2;
+        double airFlow =
+                running ? rpm / 2 / 60 * 2.2 * 0.9 * (manifoldKpa / AMBIENT_KPA) * 1.22 * 3.6 : 0;
+        return new Moment(
+                seconds,
+                driver.key(),
+                running,
+                cranking,
+                rpm < 5 ? 0 : noisy(rpm, running ? 4 : 0),
+                demand,
+                boostTarget,
+                noisy(manifoldKpa, 0.25),
+                vaneOverride.orElse(vaneCommand),
+                Math.max(0, noisy(vane.position(), 0.15)),
+                throttleOverride.orElse(throttleCommand),
+                Math.max(0, noisy(throttle.position(), 0.15)),
+                Math.max(0, noisy(airFlow, running ? 1.5 : 0)),
+                coolant,
+                AMBIENT_CELSIUS + 8 + 0.12 * Math.max(0, manifoldKpa - AMBIENT_KPA),
+                noisy(AMBIENT_KPA, 0.05),
+                lastPedal(),
+                metresPerSecond,
+                gear(),
+                running ? 6 + 48 * torque / MOST_TORQUE : 0,
+                noisy(supplyVolts, on ? 0.01 : 0),
+                limited,
+                hours,
+                odometerKm,
+                exhaust,
+                driver.trailer(),
+                faults.trailerLampOpen());
+    }
+
+    public synchronized Map<String, Double> harnessVolts() {
+        return harness.all();
+    }
+}

@@ -1,0 +1,80 @@
+package brightlantern.standin.plant;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import brightlantern.core.vehicle.VehicleLibrary;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.OptionalDouble;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The physics by itself, faster than real time. */
+class PortagePlantTest {
+    private static Circuit circuit;
+
+    @BeforeAll
+    static void read() throws IOException {
+        circuit =
+                VehicleLibrary.read(Path.of("../vehicles"))
+                        .byId("tamarack-portage")
+                        .orElseThrow()
+                        .circuit("air-actuators")
+                        .orElseThrow();
+    }
+
+    private static void run(PortagePlant plant, double seconds) {
+        for (int i = 0; i < seconds / PortagePlant.STEP; i++) {
+            plant.step();
+        }
+    }
+
+    private static PortagePlant started(Faults faults, long seed) {
+        PortagePlant plant = new PortagePlant(circuit, faults, seed, 84_000);
+        plant.driver(Driver.away().key(2));
+        run(plant, 2);
+        plant.crank();
+        run(plant, 3);
+        assertThat(plant.moment().running()).isTrue();
+        assertThat(plant.moment().rpm()).isBetween(750.0, 900.0);
+        return plant;
+    }
+
+    /**
+     * Largest lag of boost behind its target after the first 12 s of a climb of a minute, in kPa.
+     */
+    private static double worstOnClimb(Faults faults, long seed) {
+        PortagePlant plant = started(faults, seed);
+        plant.driver(plant.driver().drive(Driver.Program.CLIMB));
+        run(plant, 12);
+        double worst = 0;
+        for (int i = 0; i < 480; i++) {
+            run(plant, 0.1);
+            worst = Math.max(worst, plant.moment().boostTarget() - plant.moment().boost());
+        }
+        return worst;
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 417, 422})
+    void aVanAsBuiltFollowsAndACorrodedEarthReallyFallsBehind(long seed) {
+        assertThat(worstOnClimb(new Faults(), seed)).isLessThan(15);
+        assertThat(worstOnClimb(new Faults().series("G12", 0.9), seed)).isGreaterThan(25);
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 417})
+    void theEarthIsPerfectAtRestAndLosesNearlyTwoVoltsWhileTheVanesMove(long seed) {
+        PortagePlant plant =
+                new PortagePlant(circuit, new Faults().series("G12", 0.9), seed, 84_000);
+        plant.driver(Driver.away().key(2));
+        run(plant, 3);
+        assertThat(plant.volts("G12").orElseThrow()).isLessThan(0.05);
+        plant.overrideVane(OptionalDouble.of(90));
+        run(plant, 0.15);
+        assertThat(plant.volts("G12").orElseThrow()).isBetween(1.5, 2.1);
+        assertThat(plant.volts("NOWHERE")).isEmpty();
+    }
+}

@@ -1,0 +1,10 @@
+package brightlantern.wire;
+
+/** The other side did not answer within its time. */
+public class SilenceException extends WireException {
+    private static final long serialVersionUID = 1L;
+
+    public SilenceException(String message) {
+        super(message);
+    }
+}

@@ -1,0 +1,16 @@
+package brightlantern.wire;
+
+import java.io.IOException;
+
+/** Something went wrong on the wire; the message is fit to be shown to a technician. */
+public class WireException extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    public WireException(String message) {
+        super(message);
+    }
+
+    public WireException(String message, Throwable cause) {
+        super(message, cause);
+    }
+}

@@ -1,0 +1,124 @@
+package brightlantern.wire.scpi;
+
+import brightlantern.wire.SilenceException;
+import brightlantern.wire.WireException;
+import brightlantern.wire.WireFormatException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+
+/** A SCPI instrument on a TCP socket. One thread at a time. */
+public final class ScpiClient implements AutoCloseable {
+    /**
+     * What instruments send for "overload" and for "not a number" (SCPI-1999 vol. 1, clause
+     * 7.2.1.5).
+     */
+    private static final double INFINITY = 9.9e37;
+
+    private final Socket socket = new Socket();
+    private final InputStream in;
+
+    /**
+     * @throws WireException when the instrument is not reached
+     */
+    public ScpiClient(InetSocketAddress address, Duration wait) throws WireException {
+        try {
+            socket.connect(address, (int) wait.toMillis());
+            socket.setSoTimeout((int) wait.toMillis());
+            socket.setTcpNoDelay(true);
+            in = new java.io.BufferedInputStream(socket.getInputStream());
+        } catch (IOException unreachable) {
+            close();
+            throw new WireException(
+                    "No instrument answers at "
+                            + address.getHostString()
+                            + ":"
+                            + address.getPort()
+                            + " ("
+                            + unreachable.getMessage()
+                            + ")",
+                    unreachable);
+        }
+    }
+
+    /** Sends a command and then asks the error queue, so that a refusal is not lost. */
+    public synchronized void command(String line) throws WireException {
+        send(line);
+        String error = query("SYST:ERR?");
+        if (!error.startsWith("0,") && !error.startsWith("+0,")) {
+            throw new WireException("The instrument refused '" + line + "': " + error);
+        }
+    }
+
+    /** Sends a query and returns its answer without the end of line. */
+    public synchronized String query(String line) throws WireException {
+        send(line);
+        StringBuilder answer = new StringBuilder();
+        try {
+            while (true) {
+                int c = in.read();
+                if (c < 0) {
+                    throw new WireException("The instrument closed the connection");
+                }
+                if (c == '\n') {
+                    return answer.toString().trim();
+                }
+                if (answer.length() >= ScpiLine.MAX_LENGTH) {
+                    throw new WireFormatException(
+                            answer.length(), "the end of the line", "more characters");
+                }
+                answer.append((char) c);
+            }
+        } catch (SocketTimeoutException silent) {
+            throw new SilenceException("The instrument did not answer '" + line + "'");
+        } catch (WireException known) {
+            throw known;
+        } catch (IOException lost) {
+            throw new WireException(
+                    "The connection to the instrument was lost (" + lost.getMessage() + ")", lost);
+        }
+    }
+
+    /**
+     * Asks for a number.
+     *
+     * @throws WireFormatException when the answer is no finite number
+     */
+    public double number(String line) throws WireException {
+        String answer = query(line);
+        double value;
+        try {
+            value = Double.parseDouble(answer);
+        } catch (NumberFormatException not) {
+            throw new WireFormatException(
+                    0, "a number in answer to '" + line + "'", "'" + answer + "'");
+        }
+        if (!Double.isFinite(value) || Math.abs(value) >= INFINITY) {
+            throw new WireException(
+                    "The instrument is overloaded or has nothing to measure ('" + line + "')");
+        }
+        return value;
+    }
+
+    private void send(String line) throws WireException {
+        try {
+            socket.getOutputStream().write((line + "\n").getBytes(StandardCharsets.US_ASCII));
+        } catch (IOException lost) {
+            throw new WireException(
+                    "The connection to the instrument was lost (" + lost.getMessage() + ")", lost);
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            socket.close();
+        } catch (IOException ignored) {
+            // a socket that will not close has nothing left to give
+        }
+    }
+}

@@ -1,0 +1,109 @@
+package brightlantern.wire.uds;
+
+import brightlantern.wire.ByteCursor;
+import brightlantern.wire.Bytes;
+import brightlantern.wire.WireFormatException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Answers of service 0x19 (ISO 14229-1:2013, clause 11.3) read into records. DTCs are 24-bit
+ * numbers.
+ */
+public final class DtcAnswers {
+    /** One code with its status byte (annex D.2). */
+    public record Entry(int dtc, int status) {}
+
+    /** One freeze frame: its record number and identifier → value. */
+    public record Snapshot(int record, Map<Integer, Bytes> values) {}
+
+    private DtcAnswers() {}
+
+    /** Reads 59 01: the number of codes, 0..65535. */
+    public static int count(Bytes answer) throws WireFormatException {
+        ByteCursor in = start(answer, 0x01);
+        in.u8("availability mask");
+        in.u8("format");
+        int count = in.u16("count");
+        in.end("answer");
+        return count;
+    }
+
+    /** Reads 59 02, 59 0A and 59 15. */
+    public static List<Entry> list(Bytes answer) throws WireFormatException {
+        ByteCursor in = new ByteCursor(answer, 0);
+        in.u8("service");
+        in.u8("kind");
+        in.u8("availability mask");
+        List<Entry> entries = new ArrayList<>();
+        while (in.left() > 0) {
+            entries.add(new Entry(in.u24("code"), in.u8("status")));
+        }
+        return List.copyOf(entries);
+    }
+
+    /** Reads 59 04; the sizes of the values are not on the wire and come from the caller. */
+    public static List<Snapshot> snapshots(Bytes answer, int dtc, Map<Integer, Integer> sizes)
+            throws WireFormatException {
+        ByteCursor in = codeHead(answer, 0x04, dtc);
+        List<Snapshot> snapshots = new ArrayList<>();
+        while (in.left() > 0) {
+            int record = in.u8("record number");
+            int count = in.u8("number of identifiers");
+            Map<Integer, Bytes> values = new LinkedHashMap<>();
+            for (int i = 0; i < count; i++) {
+                int at = in.offset();
+                int did = in.u16("identifier");
+                Integer size = sizes.get(did);
+                if (size == null) {
+                    throw new WireFormatException(
+                            at, "an identifier of known size", "%04X".formatted(did));
+                }
+                values.put(did, in.take(size, "value of %04X".formatted(did)));
+            }
+            snapshots.add(new Snapshot(record, values));
+        }
+        return List.copyOf(snapshots);
+    }
+
+    /** Reads 59 06. */
+    public static Map<Integer, Bytes> extended(Bytes answer, int dtc, Map<Integer, Integer> sizes)
+            throws WireFormatException {
+        ByteCursor in = codeHead(answer, 0x06, dtc);
+        Map<Integer, Bytes> records = new LinkedHashMap<>();
+        while (in.left() > 0) {
+            int at = in.offset();
+            int record = in.u8("record number");
+            Integer size = sizes.get(record);
+            if (size == null) {
+                throw new WireFormatException(
+                        at, "a record of known size", "%02X".formatted(record));
+            }
+            records.put(record, in.take(size, "record %02X".formatted(record)));
+        }
+        return records;
+    }
+
+    private static ByteCursor codeHead(Bytes answer, int kind, int dtc) throws WireFormatException {
+        ByteCursor in = start(answer, kind);
+        int at = in.offset();
+        int told = in.u24("code");
+        if (told != dtc) {
+            throw new WireFormatException(at, "code %06X".formatted(dtc), "%06X".formatted(told));
+        }
+        in.u8("status");
+        return in;
+    }
+
+    private static ByteCursor start(Bytes answer, int kind) throws WireFormatException {
+        ByteCursor in = new ByteCursor(answer, 0);
+        in.u8("service");
+        int told = in.u8("kind");
+        if (told != kind) {
+            throw new WireFormatException(1, "kind %02X".formatted(kind), "%02X".formatted(told));
+        }
+        return in;
+    }
+}

@@ -1,0 +1,267 @@
+package brightlantern.wire.uds;
+
+import brightlantern.wire.Bytes;
+import brightlantern.wire.CancelledException;
+import brightlantern.wire.SilenceException;
+import brightlantern.wire.WireException;
+import brightlantern.wire.WireFormatException;
+import brightlantern.wire.doip.DoipConnection;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.locks.ReentrantLock;
+
+/**
+ * Talks UDS to one module: one outstanding request, answers matched to the request, 0x78 waited out
+ * within P2*, 0x21 asked again. Safe for use by several threads; they take turns.
+ */
+public final class UdsClient {
+    private final DoipConnection connection;
+    private final int address;
+    private final UdsTimings timings;
+
+    /**
+     * An answer to a request that was given up may still come; until one is matched, strangers are
+     * passed over.
+     */
+    private boolean gaveUp;
+
+    private final ReentrantLock turn = new ReentrantLock(true);
+
+    public UdsClient(DoipConnection connection, int address, UdsTimings timings) {
+        this.connection = connection;
+        this.address = address;
+        this.timings = timings;
+    }
+
+    public int address() {
+        return address;
+    }
+
+    /**
+     * Sends a request and waits for its final answer.
+     *
+     * @return the positive answer, service byte first
+     * @throws NegativeResponseException when the module refuses
+     * @throws SilenceException when it does not answer in time
+     * @throws WireFormatException when the answer does not belong to the request
+     */
+    public Bytes request(Bytes request) throws WireException {
+        try {
+            turn.lockInterruptibly();
+        } catch (InterruptedException cancelled) {
+            Thread.currentThread().interrupt();
+            throw new CancelledException("Cancelled while waiting for the module's turn");
+        }
+        try {
+            for (int attempt = 0; ; attempt++) {
+                try {
+                    Bytes answer = once(request);
+                    gaveUp = false;
+                    return answer;
+                } catch (SilenceException | CancelledException unanswered) {
+                    gaveUp = true;
+                    throw unanswered;
+                } catch (NegativeResponseException refused) {
+                    if (refused.code() != 0x21 || attempt >= timings.busyRetries()) {
+                        throw refused;
+                    }
+                    pause(timings.busyPause());
+                }
+            }
+        } finally {
+            turn.unlock();
+        }
+    }
+
+    private static void pause(Duration time) throws WireException {
+        try {
+            java.util.concurrent.TimeUnit.NANOSECONDS.sleep(time.toNanos());
+        } catch (InterruptedException cancelled) {
+            Thread.currentThread().interrupt();
+            throw new CancelledException("Cancelled while the module was busy");
+        }
+    }
+
+    private Bytes once(Bytes request) throws WireException {
+        connection.send(address, request);
+        long start = System.nanoTime();
+        Duration wait = timings.p2();
+        WireFormatException stranger = null;
+        while (true) {
+            Bytes answer;
+            try {
+                answer = connection.receive(address, wait);
+            } catch (SilenceException silent) {
+                // what came instead of an answer says more than that none came
+                throw stranger != null ? stranger : silent;
+            }
+            if (answer.at(0) == 0x7F) {
+                if (answer.size() != 3) {
+                    throw new WireFormatException(
+                            Math.min(answer.size(), 3),
+                            "a refusal of three bytes",
+                            answer.toString());
+                }
+                if (answer.at(1) != request.at(0)) {
+                    // the late refusal of an earlier request that was given up
+                    continue;
+                }
+                if (answer.at(2) != 0x78) {
+                    throw new NegativeResponseException(answer.at(1), answer.at(2));
+                }
+                if (System.nanoTime() - start > timings.pendingLimit().toNanos()) {
+                    throw new SilenceException(
+                            "Module %04X asked for more time for %d s and never finished"
+                                    .formatted(address, timings.pendingLimit().toSeconds()));
+                }
+                wait = timings.p2Star();
+                continue;
+            }
+            if (answer.at(0) != request.at(0) + 0x40) {
+                if (System.nanoTime() - start > timings.pendingLimit().toNanos()) {
+                    throw new WireFormatException(
+                            0,
+                            "an answer 0x%02X".formatted(request.at(0) + 0x40),
+                            answer.slice(0, 1).toString());
+                }
+                continue;
+            }
+            if (request.at(0) == 0x22
+                    && (answer.size() < 3 || !answer.slice(1, 2).equals(request.slice(1, 2)))) {
+                WireFormatException strange =
+                        new WireFormatException(
+                                1, "identifier " + request.slice(1, 2), answer.from(1).toString());
+                if (!gaveUp || stranger != null) {
+                    throw strange;
+                }
+                stranger = strange;
+                continue;
+            }
+            return answer;
+        }
+    }
+
+    /** Opens a diagnostic session (0x10): 0x01 default, 0x03 extended. */
+    public void session(int kind) throws WireException {
+        request(Bytes.of(0x10, kind));
+    }
+
+    /** Resets the module (0x11): 0x01 hard, 0x03 soft. */
+    public void reset(int kind) throws WireException {
+        request(Bytes.of(0x11, kind));
+    }
+
+    /** Clears diagnostic information (0x14) of a group; 0xFFFFFF is all. */
+    public void clear(int group) throws WireException {
+        request(Bytes.of(0x14, group >> 16, group >> 8, group));
+    }
+
+    /** Tester present (0x3E 00): keeps the session beyond S3. */
+    public void testerPresent() throws WireException {
+        request(Bytes.of(0x3E, 0x00));
+    }
+
+    /** Reads one identifier (0x22). */
+    public Bytes read(int did) throws WireException {
+        return request(Bytes.of(0x22, did >> 8, did)).from(3);
+    }
+
+    /**
+     * Reads several identifiers in one message (0x22); their values are of one moment.
+     *
+     * @param sizes identifier → number of bytes of its value; the order is kept
+     * @throws WireFormatException when the module's answer does not have these sizes in this order
+     */
+    public Map<Integer, Bytes> read(Map<Integer, Integer> sizes) throws WireException {
+        Bytes request = Bytes.of(0x22);
+        for (int did : sizes.keySet()) {
+            request = request.plus(Bytes.of(did >> 8, did));
+        }
+        brightlantern.wire.ByteCursor in =
+                new brightlantern.wire.ByteCursor(request(request).from(1), 1);
+        Map<Integer, Bytes> values = new LinkedHashMap<>();
+        for (Map.Entry<Integer, Integer> wanted : sizes.entrySet()) {
+            int at = in.offset();
+            int did = in.u16("identifier");
+            if (did != wanted.getKey()) {
+                throw new WireFormatException(
+                        at, "identifier %04X".formatted(wanted.getKey()), "%04X".formatted(did));
+            }
+            values.put(did, in.take(wanted.getValue(), "value of %04X".formatted(did)));
+        }
+        in.end("answer");
+        return values;
+    }
+
+    /** Number of codes whose status matches a mask (0x19 01). */
+    public int countCodes(int mask) throws WireException {
+        return DtcAnswers.count(request(Bytes.of(0x19, 0x01, mask)));
+    }
+
+    /** Codes whose status matches a mask (0x19 02). */
+    public List<DtcAnswers.Entry> codes(int mask) throws WireException {
+        return DtcAnswers.list(request(Bytes.of(0x19, 0x02, mask)));
+    }
+
+    /** Permanent codes (0x19 15, ISO 14229-1 reportDTCWithPermanentStatus). */
+    public List<DtcAnswers.Entry> permanentCodes() throws WireException {
+        return DtcAnswers.list(request(Bytes.of(0x19, 0x15)));
+    }
+
+    /** All codes that the module can set, with their present status (0x19 0A). */
+    public List<DtcAnswers.Entry> supportedCodes() throws WireException {
+        return DtcAnswers.list(request(Bytes.of(0x19, 0x0A)));
+    }
+
+    /**
+     * Freeze frames of a code (0x19 04); record 0xFF asks for all.
+     *
+     * @param sizes identifier → number of bytes of its value
+     */
+    public List<DtcAnswers.Snapshot> snapshots(int dtc, int record, Map<Integer, Integer> sizes)
+            throws WireException {
+        return DtcAnswers.snapshots(
+                request(Bytes.of(0x19, 0x04, dtc >> 16, dtc >> 8, dtc, record)), dtc, sizes);
+    }
+
+    /**
+     * Extended data of a code (0x19 06): record number → bytes; record sizes as the description
+     * says.
+     */
+    public Map<Integer, Bytes> extendedData(int dtc, int record, Map<Integer, Integer> sizes)
+            throws WireException {
+        return DtcAnswers.extended(
+                request(Bytes.of(0x19, 0x06, dtc >> 16, dtc >> 8, dtc, record)), dtc, sizes);
+    }
+
+    /** Takes over an output (0x2F, shortTermAdjustment 0x03) and sets it. */
+    public Bytes control(int did, Bytes value) throws WireException {
+        return request(Bytes.of(0x2F, did >> 8, did, 0x03).plus(value));
+    }
+
+    /** Gives an output back to the module (0x2F, returnControlToECU 0x00). */
+    public void giveBack(int did) throws WireException {
+        request(Bytes.of(0x2F, did >> 8, did, 0x00));
+    }
+
+    /** Routine control (0x31): kind 1 start, 2 stop, 3 results. */
+    public Bytes routine(int kind, int id, Bytes option) throws WireException {
+        Bytes answer = request(Bytes.of(0x31, kind, id >> 8, id).plus(option));
+        if (answer.size() < 4) {
+            throw new WireFormatException(answer.size(), "routine identifier", "the end");
+        }
+        return answer.from(4);
+    }
+
+    /** Splits a list of identifiers into requests of at most so many. */
+    public static List<List<Integer>> packs(List<Integer> dids, int perRequest) {
+        List<List<Integer>> packs = new ArrayList<>();
+        for (int i = 0; i < dids.size(); i += perRequest) {
+            packs.add(List.copyOf(dids.subList(i, Math.min(dids.size(), i + perRequest))));
+        }
+        return packs;
+    }
+}

@@ -1,0 +1,32 @@
+package brightlantern.wire.uds;
+
+import java.time.Duration;
+
+/**
+ * Client timings of ISO 14229-2: P2 is the wait for a first answer, P2* the wait after a "response
+ * pending" (0x78), S3 the time after which a module falls back to its default session.
+ *
+ * @param pendingLimit how long a chain of 0x78 is borne altogether
+ * @param busyRetries how often a 0x21 is asked again
+ */
+public record UdsTimings(
+        Duration p2,
+        Duration p2Star,
+        Duration s3,
+        Duration pendingLimit,
+        int busyRetries,
+        Duration busyPause) {
+    /** P2 with room for a gateway, P2* and S3 by ISO 14229-2:2013 table 4. */
+    public static final UdsTimings STANDARD =
+            new UdsTimings(
+                    Duration.ofMillis(1000),
+                    Duration.ofMillis(5000),
+                    Duration.ofMillis(5000),
+                    Duration.ofSeconds(30),
+                    5,
+                    Duration.ofMillis(60));
+
+    public UdsTimings withP2(Duration other) {
+        return new UdsTimings(other, p2Star, s3, pendingLimit, busyRetries, busyPause);
+    }
+}

@@ -1,0 +1,218 @@
+package brightlantern.wire;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import brightlantern.wire.doip.DoipCodec;
+import brightlantern.wire.doip.DoipMessage;
+import brightlantern.wire.scpi.ScpiLine;
+import brightlantern.wire.uds.DtcAnswers;
+import brightlantern.wire.uds.NegativeResponseException;
+import java.io.ByteArrayInputStream;
+import java.io.EOFException;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Test;
+
+class CodecTest {
+    @Test
+    void framesByHand() throws IOException {
+        assertThat(Bytes.of(DoipCodec.encode(new DoipMessage.IdentificationRequest())))
+                .isEqualTo(Bytes.hex("02 FD 00 01 00 00 00 00"));
+        assertThat(
+                        Bytes.of(
+                                DoipCodec.encode(
+                                        new DoipMessage.Diagnostic(
+                                                0x0E80, 0x1010, Bytes.of(0x22, 0xF1, 0x90)))))
+                .isEqualTo(Bytes.hex("02 FD 80 01 00 00 00 07 0E 80 10 10 22 F1 90"));
+        assertThat(
+                        Bytes.of(
+                                DoipCodec.encode(
+                                        new DoipMessage.RoutingActivationRequest(
+                                                0x0E80, 0, Optional.empty()))))
+                .isEqualTo(Bytes.hex("02 FD 00 05 00 00 00 07 0E 80 00 00 00 00 00"));
+        assertThat(DoipCodec.decode(Bytes.hex("02FD000600000009 0E80 1001 10 00000000").toArray()))
+                .isEqualTo(new DoipMessage.RoutingActivationResponse(0x0E80, 0x1001, 0x10));
+    }
+
+    @Provide
+    Arbitrary<DoipMessage> messages() {
+        Arbitrary<Integer> address = Arbitraries.integers().between(0, 0xFFFF);
+        Arbitrary<Integer> octet = Arbitraries.integers().between(0, 255);
+        Arbitrary<Bytes> data =
+                Arbitraries.bytes().array(byte[].class).ofMinSize(1).ofMaxSize(300).map(Bytes::of);
+        Arbitrary<Bytes> six = Arbitraries.bytes().array(byte[].class).ofSize(6).map(Bytes::of);
+        Arbitrary<Bytes> four = Arbitraries.bytes().array(byte[].class).ofSize(4).map(Bytes::of);
+        Arbitrary<String> vin = Arbitraries.strings().withChars("ABCXYZ0123456789").ofLength(17);
+        return Arbitraries.oneOf(
+                List.of(
+                        octet.map(DoipMessage.HeaderNack::new),
+                        Arbitraries.just(new DoipMessage.IdentificationRequest()),
+                        six.map(DoipMessage.IdentificationRequestByEid::new),
+                        vin.map(DoipMessage.IdentificationRequestByVin::new),
+                        Combinators.combine(vin, address, six, six, octet, octet.optional())
+                                .as(DoipMessage.Announcement::new),
+                        Combinators.combine(address, octet, four.optional())
+                                .as(DoipMessage.RoutingActivationRequest::new),
+                        Combinators.combine(address, address, octet)
+                                .as(DoipMessage.RoutingActivationResponse::new),
+                        Arbitraries.just(new DoipMessage.AliveCheckRequest()),
+                        address.map(DoipMessage.AliveCheckResponse::new),
+                        Arbitraries.just(new DoipMessage.EntityStatusRequest()),
+                        Combinators.combine(
+                                        octet,
+                                        octet,
+                                        octet,
+                                        Arbitraries.longs().between(0, 0xFFFFFFFFL).optional())
+                                .as(DoipMessage.EntityStatusResponse::new),
+                        Arbitraries.just(new DoipMessage.PowerModeRequest()),
+                        octet.map(DoipMessage.PowerModeResponse::new),
+                        Combinators.combine(address, address, data).as(DoipMessage.Diagnostic::new),
+                        Combinators.combine(address, address, octet, data)
+                                .as(DoipMessage.DiagnosticAck::new),
+                        Combinators.combine(address, address, octet, data)
+                                .as(DoipMessage.DiagnosticNack::new)));
+    }
+
+    @Property
+    void decodingUndoesEncoding(@ForAll("messages") DoipMessage message) throws IOException {
+        byte[] frame = DoipCodec.encode(message);
+        assertThat(DoipCodec.decode(frame)).isEqualTo(message);
+        assertThat(DoipCodec.read(new ByteArrayInputStream(frame))).isEqualTo(message);
+    }
+
+    @Property
+    void aTornFrameNamesTheByte(@ForAll("messages") DoipMessage message) {
+        byte[] frame = DoipCodec.encode(message);
+        byte[] torn = java.util.Arrays.copyOf(frame, frame.length - 1);
+        assertThatThrownBy(() -> DoipCodec.decode(torn))
+                .isInstanceOf(WireFormatException.class)
+                .hasMessageStartingWith("byte ");
+        assertThatThrownBy(() -> DoipCodec.read(new ByteArrayInputStream(torn)))
+                .isInstanceOf(WireFormatException.class);
+    }
+
+    @Property(tries = 3000)
+    void noBytesDoMoreThanAProtocolError(@ForAll byte[] noise) {
+        try {
+            DoipCodec.decode(noise);
+        } catch (WireFormatException told) {
+            assertThat(told.offset()).isBetween(0, Math.max(8, noise.length));
+        }
+    }
+
+    /** A right head with hostile insides gets deeper than noise does. */
+    @Property(tries = 3000)
+    void noPayloadDoesMoreThanAProtocolError(
+            @ForAll @Size(max = 60) byte[] payload, @ForAll("types") int type) {
+        byte[] frame = new byte[8 + payload.length];
+        frame[0] = 2;
+        frame[1] = (byte) 0xFD;
+        frame[2] = (byte) (type >> 8);
+        frame[3] = (byte) type;
+        frame[7] = (byte) payload.length;
+        System.arraycopy(payload, 0, frame, 8, payload.length);
+        try {
+            assertThat(DoipCodec.decode(frame).payloadType()).isEqualTo(type);
+        } catch (WireFormatException told) {
+            assertThat(told).hasMessageContaining("expected");
+        }
+    }
+
+    @Provide
+    Arbitrary<Integer> types() {
+        return Arbitraries.of(
+                0, 1, 2, 3, 4, 5, 6, 7, 8, 0x4001, 0x4002, 0x4003, 0x4004, 0x8001, 0x8002, 0x8003,
+                0x9999);
+    }
+
+    @Test
+    void aHugeLengthIsRefusedBeforeMemoryIsTaken() {
+        byte[] frame = Bytes.hex("02FD8001 FFFFFFFF").toArray();
+        assertThatThrownBy(() -> DoipCodec.read(new ByteArrayInputStream(frame)))
+                .hasMessageContaining("at most");
+        assertThatThrownBy(() -> DoipCodec.read(new ByteArrayInputStream(new byte[0])))
+                .isInstanceOf(EOFException.class);
+        assertThatThrownBy(() -> DoipCodec.decode(Bytes.hex("02FE000100000000").toArray()))
+                .hasMessageContaining("byte 1")
+                .hasMessageContaining("inverse");
+    }
+
+    @Test
+    void codeAnswersByHand() throws IOException {
+        assertThat(DtcAnswers.count(Bytes.hex("5901FF010003"))).isEqualTo(3);
+        assertThat(DtcAnswers.list(Bytes.hex("5902FF 029900 2F 902113 28")))
+                .containsExactly(
+                        new DtcAnswers.Entry(0x029900, 0x2F), new DtcAnswers.Entry(0x902113, 0x28));
+        assertThat(
+                        DtcAnswers.snapshots(
+                                Bytes.hex("5904 029900 2F 01 01 2001 2710"),
+                                0x029900,
+                                Map.of(0x2001, 2)))
+                .singleElement()
+                .satisfies(s -> assertThat(s.values().get(0x2001)).isEqualTo(Bytes.hex("2710")));
+        assertThatThrownBy(
+                        () ->
+                                DtcAnswers.snapshots(
+                                        Bytes.hex("5904 029900 2F 01 01 2002 27"),
+                                        0x029900,
+                                        Map.of()))
+                .hasMessageContaining("byte 8")
+                .hasMessageContaining("2002");
+        assertThat(DtcAnswers.extended(Bytes.hex("5906 029900 2F 01 05"), 0x029900, Map.of(1, 1)))
+                .containsEntry(1, Bytes.of(5));
+    }
+
+    @Property(tries = 2000)
+    void noCodeAnswerDoesMoreThanAProtocolError(@ForAll @Size(max = 40) byte[] noise) {
+        Bytes bytes = Bytes.of(noise);
+        for (org.assertj.core.api.ThrowableAssert.ThrowingCallable read :
+                List.<org.assertj.core.api.ThrowableAssert.ThrowingCallable>of(
+                        () -> DtcAnswers.count(bytes),
+                        () -> DtcAnswers.list(bytes),
+                        () -> DtcAnswers.snapshots(bytes, 0, Map.of(0, 1)),
+                        () -> DtcAnswers.extended(bytes, 0, Map.of(0, 1)))) {
+            Throwable thrown = org.assertj.core.api.Assertions.catchThrowable(read);
+            assertThat(thrown == null || thrown instanceof WireFormatException).isTrue();
+        }
+    }
+
+    @Test
+    void refusalsAreToldInWords() {
+        assertThat(new NegativeResponseException(0x2F, 0x83))
+                .hasMessageContaining("the engine is running");
+        for (int code = 0; code < 256; code++) {
+            assertThat(NegativeResponseException.inWords(code)).isNotBlank();
+        }
+    }
+
+    @Test
+    void scpiLinesByHand() throws IOException {
+        ScpiLine route = ScpiLine.parse("rout:clos (@X21.1)");
+        assertThat(route.is("ROUTe:CLOSe")).isTrue();
+        assertThat(route.parameters()).containsExactly("X21.1");
+        assertThat(ScpiLine.parse("MEASURE:VOLTAGE:DC?").is("MEASure:VOLTage:DC?")).isTrue();
+        assertThat(ScpiLine.parse("MEASU:VOLT:DC?").is("MEASure:VOLTage:DC?")).isFalse();
+        assertThat(ScpiLine.parse("DISP:TEXT \"a, b\",2").parameters())
+                .containsExactly("a, b", "2");
+        assertThatThrownBy(() -> ScpiLine.parse("DISP \"open")).hasMessageContaining("closing");
+    }
+
+    @Property(tries = 2000)
+    void noLineDoesMoreThanAProtocolError(@ForAll String line) {
+        try {
+            assertThat(ScpiLine.parse(line).header()).isNotEmpty();
+        } catch (WireFormatException told) {
+            assertThat(told).hasMessageStartingWith("byte ");
+        }
+    }
+}
