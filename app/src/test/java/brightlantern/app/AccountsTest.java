@@ -130,7 +130,7 @@ class AccountsTest {
                         new Evidence.SymptomTold("whistle"),
                         new Evidence.CodeSeen("P0299-00", true),
                         new Evidence.Outcome("climb", "short"),
-                        new Evidence.Run("vane", List.of("vane"), -1, 12.4, false),
+                        new Evidence.Run("vane", List.of("vane"), -1, 0.01, 12.4, false),
                         new Evidence.Reading(
                                 "air-actuators", "G12", "bulb", List.of(), 3.2, 12.4, false),
                         new Evidence.RepairFailed("vane-actuator"),

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.job.CommandLog;
 import brightlantern.standin.PortageVan;
 import brightlantern.standin.module.UdsModule.Behaviour;
-import com.deque.html.axecore.results.Results;
 import com.deque.html.axecore.selenium.AxeBuilder;
 import java.nio.file.Path;
 import java.util.List;
@@ -98,6 +97,7 @@ class BadLuckTest {
         tech.seat(ADDRESS, "key-off", "key-on");
         tech.stage("exercise");
         shop.click("#run-vane");
+        shop.one("#stop-run");
         shop.go("/shelf");
         shop.until(
                 "given back",
@@ -252,23 +252,26 @@ class BadLuckTest {
             for (String page :
                     List.of("intake", "sweep", "watch", "exercise", "probe", "trace", "prove")) {
                 tech.stage(page);
-                check(theme + " " + page);
+                check(theme, page);
             }
             for (String page : List.of("/", "/shelf", "/log", "/jobs/new", "/seat/" + ADDRESS)) {
                 shop.go(page);
-                check(theme + " " + page);
+                check(theme, page);
             }
         }
         shop.browser.manage().deleteCookieNamed("theme");
     }
 
-    private static void check(String page) {
-        Results results =
-                new AxeBuilder()
-                        .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
-                        .analyze(shop.browser);
-        assertThat(results.getViolations())
-                .as(page)
+    /** All rules in the light theme; the dark one differs in its colours alone. */
+    private static void check(String theme, String page) {
+        AxeBuilder axe = new AxeBuilder();
+        if (theme.equals("dark")) {
+            axe.withOnlyRules(List.of("color-contrast"));
+        } else {
+            axe.withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"));
+        }
+        assertThat(axe.analyze(shop.browser).getViolations())
+                .as(theme + " " + page)
                 .extracting(v -> v.getId() + ": " + v.getNodes().get(0).getHtml())
                 .isEmpty();
     }

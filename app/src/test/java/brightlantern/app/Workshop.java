@@ -125,6 +125,11 @@ final class Workshop implements AutoCloseable {
     }
 
     <T> T until(String what, Function<ChromeDriver, T> state) {
+        return until(browser, what, state);
+    }
+
+    /** Waits until a state is there; a page that is being replaced meanwhile is looked at again. */
+    static <T> T until(ChromeDriver browser, String what, Function<ChromeDriver, T> state) {
         return new WebDriverWait(browser, Duration.ofSeconds(60), Duration.ofMillis(100))
                 .ignoring(StaleElementReferenceException.class)
                 .withMessage(

@@ -21,6 +21,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import java.util.function.Function;
 
@@ -42,7 +43,15 @@ public final class PortageVan implements AutoCloseable {
         }
     }
 
-    private static final int SLICE_MILLIS = 20;
+    private static final int SLICE_MILLIS = 10;
+
+    private static final long SLICE_NANOS = SLICE_MILLIS * 1_000_000L;
+
+    /** Sleep between two turns of the clock; whoever looks at the van in between advances it. */
+    private static final long TURN_NANOS = 20_000_000L;
+
+    /** After a longer gap the machine was asleep; that time is not caught up with. */
+    private static final long LONGEST_GAP_NANOS = 1_000_000_000L;
 
     private final VehicleDescription description;
     private final String vin;
@@ -58,6 +67,7 @@ public final class PortageVan implements AutoCloseable {
     private volatile int hurry = 1;
     private volatile boolean closed;
     private int lastKey;
+    private long lived = System.nanoTime();
 
     /**
      * @param serial six digits at the end of the VIN; also seeds how its parts scatter
@@ -103,7 +113,14 @@ public final class PortageVan implements AutoCloseable {
                         vin,
                         () -> plant.driver().key() == 2 ? 1 : 0,
                         List.copyOf(modules.values()));
-        this.meter = new MeterServer(address, plant::volts, plant::hang);
+        this.meter =
+                new MeterServer(
+                        address,
+                        point -> {
+                            now();
+                            return plant.volts(point);
+                        },
+                        plant::hang);
         this.clock = new Thread(this::live, "stand-in-plant-" + address.getHostAddress());
         clock.setDaemon(true);
         clock.start();
@@ -202,19 +219,28 @@ public final class PortageVan implements AutoCloseable {
         monitors.watch(moment, SLICE_MILLIS / 1000.0);
     }
 
-    private void live() {
-        long next = System.nanoTime();
-        while (!closed) {
+    /**
+     * The van as it stands at this instant. Whoever reads or commands it comes through here, so
+     * that what they see does not depend on when the clock's thread last got its turn.
+     */
+    public synchronized Moment now() {
+        long behind = System.nanoTime() - lived;
+        if (behind > LONGEST_GAP_NANOS) {
+            lived += behind - LONGEST_GAP_NANOS;
+        }
+        while (!closed && System.nanoTime() - lived >= SLICE_NANOS) {
             for (int i = 0; i < hurry; i++) {
                 slice();
             }
-            next += SLICE_MILLIS * 1_000_000L;
-            long wait = next - System.nanoTime();
-            if (wait < -1_000_000_000L) {
-                // the machine was asleep or overloaded; time lost is not caught up with
-                next = System.nanoTime();
-            }
-            java.util.concurrent.locks.LockSupport.parkNanos(Math.max(0, wait));
+            lived += SLICE_NANOS;
+        }
+        return moment;
+    }
+
+    private void live() {
+        while (!closed) {
+            now();
+            LockSupport.parkNanos(TURN_NANOS);
         }
     }
 
@@ -250,14 +276,14 @@ public final class PortageVan implements AutoCloseable {
                                                         100_000_000L))));
         for (Value value : description.values()) {
             if (value.module().equals(described.id())) {
-                module.identifier(value.did(), () -> raw(value));
+                module.identifier(value.did(), () -> raw(value, now()));
             }
         }
         return module;
     }
 
-    private Bytes raw(Value value) {
-        return Bytes.of(Scaling.raw(value, readings.get(value.id()).apply(moment)));
+    private Bytes raw(Value value, Moment at) {
+        return Bytes.of(Scaling.raw(value, readings.get(value.id()).apply(at)));
     }
 
     /** The freeze frame of a module now: number of identifiers, then each with its value. */
@@ -266,20 +292,31 @@ public final class PortageVan implements AutoCloseable {
         Bytes frame = Bytes.of(ids.size());
         for (String id : ids) {
             Value value = description.value(id).orElseThrow();
-            frame = frame.plus(Bytes.of(value.did() >> 8, value.did())).plus(raw(value));
+            frame = frame.plus(Bytes.of(value.did() >> 8, value.did())).plus(raw(value, moment));
         }
         return frame;
     }
 
     private void outputs(UdsModule engine) {
-        BooleanSupplier engineOff = () -> !moment.running();
+        BooleanSupplier engineOff = () -> !now().running();
         engine.output(
                 0x3001,
-                new UdsModule.Output(() -> moment.vaneCommand(), plant::overrideVane, engineOff));
+                new UdsModule.Output(
+                        () -> now().vaneCommand(),
+                        percent -> {
+                            now();
+                            plant.overrideVane(percent);
+                        },
+                        engineOff));
         engine.output(
                 0x3002,
                 new UdsModule.Output(
-                        () -> moment.throttleCommand(), plant::overrideThrottle, engineOff));
+                        () -> now().throttleCommand(),
+                        percent -> {
+                            now();
+                            plant.overrideThrottle(percent);
+                        },
+                        engineOff));
         engine.routine(
                 0x0201,
                 () -> {

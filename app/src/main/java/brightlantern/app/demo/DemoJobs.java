@@ -73,8 +73,7 @@ class DemoJobs {
                     "lead",
                     "Told: " + symptom.replace('-', ' ') + ".",
                     Optional.empty(),
-                    Optional.of(new Evidence.SymptomTold(symptom)),
-                    null);
+                    new Evidence.SymptomTold(symptom));
         }
     }
 }

@@ -23,7 +23,7 @@ import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 
 /**
- * Drives an actuator from low to high three times and judges it, with gates and a dead man's handle
+ * Drives an actuator from low to high a few times and judges it, with gates and a dead man's handle
  * watched throughout.
  */
 @Component
@@ -31,8 +31,8 @@ class ActuatorRuns {
     private static final double LOW_SECONDS = 1.1;
     private static final double HIGH_SECONDS = 1.3;
 
-    /** An odd number, so that there is a middle one. */
-    private static final int STROKES = 3;
+    /** Strokes go on until the verdict is sure, but not beyond this many. */
+    private static final int MOST_STROKES = 7;
 
     private static final double GATE_SECONDS = 0.4;
 
@@ -154,7 +154,7 @@ class ActuatorRuns {
     private void run(JobPages.Context context, Run run) {
         Actuator actuator = run.actuator;
         try {
-            checkGates(context, run);
+            context.link().requireOpen(context.description(), actuator);
             int module = context.description().module(actuator.module()).orElseThrow().address();
             double supply = supply(context);
             try (OutputSession session =
@@ -165,19 +165,17 @@ class ActuatorRuns {
                             run.who,
                             "drive " + actuator.name(),
                             module)) {
-                for (int stroke = 1; stroke <= STROKES; stroke++) {
-                    run.phase = "Stroke " + stroke + " of " + STROKES + ", low";
+                for (int stroke = 1; stroke <= MOST_STROKES && !sure(run, supply); stroke++) {
+                    run.phase = "Stroke " + stroke + ", low";
                     session.drive(actuator, actuator.low());
                     sample(context, run, session, module, run.seconds() + LOW_SECONDS);
-                    run.phase = "Stroke " + stroke + " of " + STROKES + ", high";
+                    run.phase = "Stroke " + stroke + ", high";
                     session.drive(actuator, actuator.high());
                     sample(context, run, session, module, run.seconds() + HIGH_SECONDS);
                 }
                 run.phase = "Giving the output back";
             }
             judge(context, run, supply);
-        } catch (StoppedException stopped) {
-            run.stoppedBy = stopped.getMessage();
         } catch (WireException | IllegalStateException trouble) {
             run.stoppedBy = trouble.getMessage();
         } catch (RuntimeException broken) {
@@ -196,37 +194,8 @@ class ActuatorRuns {
         }
     }
 
-    private static final class StoppedException extends RuntimeException {
-        private static final long serialVersionUID = 1L;
-
-        StoppedException(String why) {
-            super(why);
-        }
-    }
-
-    private void checkGates(JobPages.Context context, Run run) throws WireException {
-        List<String> ids = run.actuator.gates().stream().map(Condition::value).toList();
-        List<Gate> gates =
-                Gate.read(
-                        run.actuator.gates(),
-                        context.description(),
-                        context.link().readAll(context.description(), ids));
-        gates.stream()
-                .filter(g -> !g.open())
-                .findFirst()
-                .ifPresent(
-                        shut -> {
-                            throw new StoppedException(
-                                    "Gate shut: "
-                                            + shut.name()
-                                            + " is "
-                                            + shut.present()
-                                            + ", needs "
-                                            + shut.wanted()
-                                            + ". "
-                                            + shut.opens()
-                                            + ".");
-                        });
+    private static boolean sure(Run run, double supply) {
+        return ActuatorRun.judge(run.actuator, run.samples(), supply).sure();
     }
 
     private static double supply(JobPages.Context context) {
@@ -244,22 +213,23 @@ class ActuatorRuns {
         double nextGate = run.seconds() + GATE_SECONDS;
         while (run.seconds() < until) {
             if (!run.stoppedBy.isEmpty()) {
-                throw new StoppedException(run.stoppedBy);
+                throw new IllegalStateException(run.stoppedBy);
             }
             if ((System.nanoTime() - run.lastPing) / 1e9 > DEAD_MAN_SECONDS) {
-                throw new StoppedException("The page went away; the output was given back.");
+                throw new IllegalStateException("The page went away; the output was given back.");
             }
             session.check();
             double before = run.seconds();
             Map<String, Double> read = context.link().readModule(module, values);
-            double at = (before + run.seconds()) / 2;
+            double after = run.seconds();
             run.add(
                     new ActuatorRun.Sample(
-                            at,
+                            (before + after) / 2,
+                            (after - before) / 2,
                             read.get(run.actuator.command()),
                             read.get(run.actuator.feedback())));
             if (run.seconds() > nextGate) {
-                checkGates(context, run);
+                context.link().requireOpen(context.description(), run.actuator);
                 nextGate = run.seconds() + GATE_SECONDS;
             }
             pause();
@@ -271,7 +241,8 @@ class ActuatorRuns {
             TimeUnit.MILLISECONDS.sleep(4);
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
-            throw new StoppedException("The program is being stopped; the output was given back.");
+            throw new IllegalStateException(
+                    "The program is being stopped; the output was given back.");
         }
     }
 
@@ -288,6 +259,7 @@ class ActuatorRuns {
                                         Double.isFinite(verdict.moveSeconds())
                                                 ? verdict.moveSeconds()
                                                 : -1,
+                                        verdict.deviation(),
                                         supply,
                                         verdict.passed()));
         String figures =

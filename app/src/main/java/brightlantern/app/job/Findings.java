@@ -61,6 +61,17 @@ public class Findings {
         events.publishEvent(new Found(jobId));
     }
 
+    /** A finding with no samples behind it. */
+    public void add(
+            long jobId,
+            String stage,
+            String who,
+            String text,
+            Optional<Boolean> passed,
+            Evidence evidence) {
+        add(jobId, stage, who, text, passed, Optional.of(evidence), null);
+    }
+
     public void note(long jobId, String stage, String who, String text) {
         add(jobId, stage, who, text, Optional.empty(), Optional.empty(), null);
     }

@@ -21,6 +21,11 @@ public class Reasoning {
     private final Repairs repairs;
     private final Map<String, Reasoner> reasoners = new ConcurrentHashMap<>();
 
+    /** The newest state of each job; every page asks for it, and few change it. */
+    private final Map<Long, Known> known = new ConcurrentHashMap<>();
+
+    private record Known(List<Findings.Finding> findings, double volts, State state) {}
+
     Reasoning(Findings findings, Repairs repairs) {
         this.findings = findings;
         this.repairs = repairs;
@@ -58,6 +63,13 @@ public class Reasoning {
                 supplyVolts > 9 && supplyVolts < 16
                         ? Math.round(supplyVolts * 4) / 4.0
                         : TYPICAL_VOLTS;
-        return new State(relevant, reasoner.rank(evidence), reasoner.nextChecks(evidence, volts));
+        Known before = known.get(jobId);
+        if (before != null && before.volts() == volts && before.findings().equals(relevant)) {
+            return before.state();
+        }
+        State state =
+                new State(relevant, reasoner.rank(evidence), reasoner.nextChecks(evidence, volts));
+        known.put(jobId, new Known(relevant, volts, state));
+        return state;
     }
 }

@@ -1,6 +1,9 @@
 package brightlantern.app.link;
 
+import brightlantern.core.procedure.Gate;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.core.vehicle.VehicleDescription.Condition;
 import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
@@ -188,6 +191,23 @@ public final class VehicleLink {
                                             v, raw.get(v.did()).toArray())));
         }
         return values;
+    }
+
+    /**
+     * Reads an actuator's gates and goes on only when all are open.
+     *
+     * @throws WireException when a module that knows about them does not answer
+     * @throws IllegalStateException says which gate is shut, why, and what opens it
+     */
+    public void requireOpen(VehicleDescription description, Actuator actuator)
+            throws WireException {
+        List<String> ids = actuator.gates().stream().map(Condition::value).toList();
+        Map<String, Double> now = readAll(description, ids);
+        Gate.whyShut(Gate.read(actuator.gates(), description, now))
+                .ifPresent(
+                        why -> {
+                            throw new IllegalStateException(why);
+                        });
     }
 
     /** Reads what the top bar needs and tells whether the key was just turned on. */

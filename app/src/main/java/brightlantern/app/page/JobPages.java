@@ -1,6 +1,5 @@
 package brightlantern.app.page;
 
-import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
@@ -43,8 +42,7 @@ public class JobPages {
             Findings findings,
             Reasoning reasoning,
             Sweeps sweeps,
-            Repairs repairs,
-            CommandLog log) {
+            Repairs repairs) {
         this.jobs = jobs;
         this.links = links;
         this.findings = findings;

@@ -3,10 +3,8 @@ package brightlantern.app.probe;
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.procedure.Gate;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
 import brightlantern.core.vehicle.VehicleDescription.Point;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.ScpiClient;
@@ -14,7 +12,6 @@ import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 
@@ -153,24 +150,7 @@ class ProbeReadings {
     private static void checkGates(JobPages.Context context, List<Actuator> moving)
             throws WireException {
         for (Actuator actuator : moving) {
-            List<String> ids = actuator.gates().stream().map(Condition::value).toList();
-            Map<String, Double> now = context.link().readAll(context.description(), ids);
-            Gate.read(actuator.gates(), context.description(), now).stream()
-                    .filter(g -> !g.open())
-                    .findFirst()
-                    .ifPresent(
-                            shut -> {
-                                throw new IllegalStateException(
-                                        "Gate shut: "
-                                                + shut.name()
-                                                + " is "
-                                                + shut.present()
-                                                + ", needs "
-                                                + shut.wanted()
-                                                + ". "
-                                                + shut.opens()
-                                                + ".");
-                            });
+            context.link().requireOpen(context.description(), actuator);
         }
     }
 

@@ -175,8 +175,7 @@ class ProveController {
                     who.getName(),
                     current.get().name() + " did not help.",
                     Optional.of(false),
-                    Optional.of(new Evidence.RepairFailed(current.get().suspectId())),
-                    null);
+                    new Evidence.RepairFailed(current.get().suspectId()));
         }
         return "redirect:/jobs/" + id + "/trace";
     }

@@ -270,8 +270,7 @@ class SweepRunner {
                             + found.map(c -> c.statusByte().standing().words())
                                     .orElse("not stored"),
                     Optional.of(found.isEmpty()),
-                    Optional.of(new Evidence.CodeSeen(code, found.isPresent())),
-                    null);
+                    new Evidence.CodeSeen(code, found.isPresent()));
         }
     }
 

@@ -155,8 +155,7 @@ class TraceController {
                     who.getName(),
                     finding.get().name() + ": " + outcome.get().name() + ".",
                     Optional.of(outcome.get().healthy() >= 0.5),
-                    Optional.of(new Evidence.Outcome(findingId, outcomeId)),
-                    null);
+                    new Evidence.Outcome(findingId, outcomeId));
         }
         return "redirect:/jobs/" + id + "/trace";
     }
@@ -180,8 +179,7 @@ class TraceController {
                     who.getName(),
                     "Ruled out: " + suspect.get().name() + ". " + reason.trim(),
                     Optional.empty(),
-                    Optional.of(new Evidence.RuledOut(suspectId, reason.trim())),
-                    null);
+                    new Evidence.RuledOut(suspectId, reason.trim()));
         }
         return "redirect:/jobs/" + id + "/trace";
     }

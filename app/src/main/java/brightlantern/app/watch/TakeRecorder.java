@@ -19,7 +19,8 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * Records live values, one take a job at a time; twice a second what came in goes to the database.
+ * Records live values, one take a job at a time; four times a second what came in goes to the
+ * database.
  */
 @Component
 class TakeRecorder {
@@ -111,7 +112,7 @@ class TakeRecorder {
         return Optional.of(recording.takeId);
     }
 
-    @Scheduled(fixedDelay = 500)
+    @Scheduled(fixedDelay = 250)
     void flushAll() {
         recordings
                 .values()

@@ -2,6 +2,7 @@ package brightlantern.core.actuator;
 
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -16,55 +17,115 @@ public final class ActuatorRun {
 
     public static final double TO_SHARE = 0.9;
 
+    /** Fewer strokes than this have no middle one worth the name. */
+    public static final int LEAST_STROKES = 3;
+
+    /** A stroke whose readings leave its travel time this unsure (one deviation) is not counted. */
+    private static final double MOST_DOUBT_SECONDS = 0.045;
+
+    /** A verdict nearer to the limit than this many deviations wants more strokes. */
+    private static final double SURE_DEVIATIONS = 2;
+
     private ActuatorRun() {}
 
     /**
-     * @param seconds since the start of the run
+     * @param seconds since the start of the run, middle of request and answer
+     * @param slack half the time between request and answer, in seconds: the reading was taken
+     *     somewhere in between
      * @param command and feedback in percent of travel
      */
-    public record Sample(double seconds, double command, double feedback) {}
+    public record Sample(double seconds, double slack, double command, double feedback) {}
 
     /**
+     * @param judged false when too little was read to say anything; see the sentence
+     * @param sure whether more strokes would hardly change the verdict
      * @param moveSeconds from 10 to 90 percent of the step; infinite when it never got there
+     * @param deviation standard deviation of {@code moveSeconds} from the times of the readings
+     *     alone, in seconds
      * @param endError feedback minus command at the end, percent
      * @param supplyVolts mean during the run
      */
     public record Verdict(
             boolean passed,
             boolean judged,
+            boolean sure,
             double moveSeconds,
+            double deviation,
             double endError,
             double supplyVolts,
             String sentence,
-            List<String> reasons) {}
-
-    /**
-     * Judges a run of one or more strokes from low to high; the travel time is the median of the
-     * strokes, so that one reading that came late does not decide.
-     */
-    public static Verdict judge(Actuator actuator, List<Sample> samples, double supplyVolts) {
-        double span = actuator.high() - actuator.low();
-        List<Double> times = new ArrayList<>();
-        for (int[] stroke : strokes(actuator, samples)) {
-            double t10 = crossing(samples, stroke, actuator.low() + FROM_SHARE * span);
-            double t90 = crossing(samples, stroke, actuator.low() + TO_SHARE * span);
-            times.add(
-                    Double.isFinite(t90) && Double.isFinite(t10)
-                            ? t90 - t10
-                            : Double.POSITIVE_INFINITY);
-        }
-        if (times.isEmpty()) {
+            List<String> reasons) {
+        private static Verdict none(double supplyVolts, String sentence, String reason) {
             return new Verdict(
                     false,
                     false,
+                    false,
+                    Double.NaN,
                     Double.NaN,
                     Double.NaN,
                     supplyVolts,
-                    "The run was too short to judge.",
-                    List.of("Fewer than three readings after the command."));
+                    sentence,
+                    List.of(reason));
         }
-        times.sort(null);
-        double seconds = times.get(times.size() / 2);
+    }
+
+    /** A moment known to within a standard deviation, both in seconds. */
+    private record Timed(double seconds, double deviation) {
+        private static final Timed NEVER = new Timed(Double.POSITIVE_INFINITY, 0);
+
+        Timed since(Timed earlier) {
+            return Double.isFinite(seconds) && Double.isFinite(earlier.seconds)
+                    ? new Timed(seconds - earlier.seconds, Math.hypot(deviation, earlier.deviation))
+                    : NEVER;
+        }
+    }
+
+    /**
+     * Judges a run of one or more strokes from low to high. The travel time is the median of the
+     * strokes that were read closely enough to be timed, so that an answer that came late neither
+     * decides nor counts.
+     */
+    public static Verdict judge(Actuator actuator, List<Sample> samples, double supplyVolts) {
+        double span = actuator.high() - actuator.low();
+        List<Timed> all = new ArrayList<>();
+        for (int[] stroke : strokes(actuator, samples)) {
+            Timed t10 = crossing(samples, stroke, actuator.low() + FROM_SHARE * span);
+            Timed t90 = crossing(samples, stroke, actuator.low() + TO_SHARE * span);
+            all.add(t90.since(t10));
+        }
+        if (all.isEmpty()) {
+            return Verdict.none(
+                    supplyVolts,
+                    "The run was too short to judge.",
+                    "Fewer than three readings after the command.");
+        }
+        List<Timed> times =
+                all.stream()
+                        .filter(t -> t.deviation() <= MOST_DOUBT_SECONDS)
+                        .sorted(Comparator.comparingDouble(Timed::seconds))
+                        .toList();
+        if (times.isEmpty()) {
+            return Verdict.none(
+                    supplyVolts,
+                    actuator.name() + " was read too thinly to be timed. Drive it again.",
+                    text(
+                            "The answers came so late that the travel time of each of %d stroke(s) is"
+                                    + " unsure by more than %.2f s.",
+                            all.size(), MOST_DOUBT_SECONDS));
+        }
+        double seconds = times.get(times.size() / 2).seconds();
+        // a median of n is unsure by 1.25 times what a mean of n would be (large n, normal)
+        double deviation =
+                1.25
+                        * Math.sqrt(
+                                times.stream()
+                                        .mapToDouble(t -> t.deviation() * t.deviation())
+                                        .sum())
+                        / times.size();
+        boolean sure =
+                times.size() >= LEAST_STROKES
+                        && Math.abs(seconds - actuator.moveSeconds())
+                                >= SURE_DEVIATIONS * deviation;
         Sample last = samples.get(samples.size() - 1);
         double endError = last.feedback() - last.command();
         List<String> reasons = new ArrayList<>();
@@ -73,8 +134,8 @@ public final class ActuatorRun {
         reasons.add(
                 Double.isFinite(seconds)
                         ? text(
-                                "Travel took %.2f s; up to %.2f s is right.",
-                                seconds, actuator.moveSeconds())
+                                "Travel took %.2f s, give or take %.2f; up to %.2f s is right.",
+                                seconds, deviation, actuator.moveSeconds())
                         : text(
                                 "It never reached %.0f %%; it stood at %.0f %%.",
                                 actuator.high(), last.feedback()));
@@ -86,8 +147,16 @@ public final class ActuatorRun {
                 text(
                         "Middle one of %d stroke(s), %s s, at %.2f V supply.",
                         times.size(),
-                        times.stream().map(t -> text("%.2f", t)).collect(Collectors.joining(", ")),
+                        times.stream()
+                                .map(t -> text("%.2f", t.seconds()))
+                                .collect(Collectors.joining(", ")),
                         supplyVolts));
+        if (times.size() < all.size()) {
+            reasons.add(
+                    text(
+                            "%d stroke(s) not counted: the answers came too late to time them.",
+                            all.size() - times.size()));
+        }
         String sentence =
                 fast && exact
                         ? actuator.name() + " does what it is told."
@@ -96,7 +165,16 @@ public final class ActuatorRun {
                                 : !fast
                                         ? actuator.name() + " is slow."
                                         : actuator.name() + " stops off its mark.";
-        return new Verdict(fast && exact, true, seconds, endError, supplyVolts, sentence, reasons);
+        return new Verdict(
+                fast && exact,
+                true,
+                sure,
+                seconds,
+                deviation,
+                endError,
+                supplyVolts,
+                sentence,
+                reasons);
     }
 
     private static String text(String format, Object... figures) {
@@ -124,15 +202,25 @@ public final class ActuatorRun {
         return strokes;
     }
 
-    private static double crossing(List<Sample> samples, int[] stroke, double level) {
+    /**
+     * When the feedback rose through a level, by the line between the readings on either side.
+     * Within their gap it may have risen anywhere (a flat distribution: gap/√12), and each reading
+     * was taken anywhere within its slack (slack/√3).
+     */
+    private static Timed crossing(List<Sample> samples, int[] stroke, double level) {
         for (int i = Math.max(1, stroke[0]); i <= stroke[1]; i++) {
             Sample a = samples.get(i - 1);
             Sample b = samples.get(i);
             if (a.feedback() < level && b.feedback() >= level) {
+                double gap = b.seconds() - a.seconds();
                 double share = (level - a.feedback()) / (b.feedback() - a.feedback());
-                return a.seconds() + share * (b.seconds() - a.seconds());
+                return new Timed(
+                        a.seconds() + share * gap,
+                        Math.hypot(
+                                gap / Math.sqrt(12),
+                                Math.max(a.slack(), b.slack()) / Math.sqrt(3)));
             }
         }
-        return Double.NaN;
+        return Timed.NEVER;
     }
 }

@@ -44,6 +44,21 @@ public record Motor(
         return Math.max(0, (volts - loadAmps * ohm) / (1 + dampAmpsPerVolt * ohm));
     }
 
+    /** Whether a terminal voltage is too low to move the load. */
+    public boolean stallsAt(double volts) {
+        return volts < loadAmps * ohm;
+    }
+
+    /** Part of the current in motion that does not depend on the voltage: I = this + G·V. */
+    public double movingAmps() {
+        return loadAmps / (1 + dampAmpsPerVolt * ohm);
+    }
+
+    /** Conductance G of the motor in motion, in siemens. */
+    public double movingSiemens() {
+        return dampAmpsPerVolt / (1 + dampAmpsPerVolt * ohm);
+    }
+
     /** Current drawn at a terminal voltage, moving or stalled, in ampere. */
     public double amps(double volts) {
         return (volts - backEmf(volts)) / ohm;

@@ -8,6 +8,7 @@ import brightlantern.core.vehicle.VehicleDescription.Point;
 import brightlantern.core.vehicle.VehicleDescription.Segment;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -113,7 +114,8 @@ public final class CircuitModel {
     }
 
     /**
-     * Solves the circuit; the motors' turn-over between moving and stalled is found by repetition.
+     * Solves the circuit. Between stall and motion a motor is linear, so only which motors stall
+     * and how hot a lamp burns is found by repetition.
      */
     public Solution solve(Use use, Optional<Fault> fault) {
         Map<String, Motor> moving = new LinkedHashMap<>();
@@ -127,19 +129,22 @@ public final class CircuitModel {
                 moving.put(part.id(), dragged ? motor.withDrag(fault.get().size()) : motor);
             }
         }
-        Map<String, Double> emf = new HashMap<>();
+        Set<String> stalled = new HashSet<>();
         double lampVolts = 12;
         double[] volts = new double[0];
         double[] before = new double[0];
         // the maps contract by a third or better each round: 40 are never needed
         for (int round = 0; round < 40; round++) {
-            volts = network(use, fault, moving, emf, lampVolts).solve();
+            volts = network(use, fault, moving, stalled, lampVolts).solve();
             for (MotorPart part : circuit.motors()) {
                 Motor motor = moving.get(part.id());
                 if (motor != null) {
                     double across = volts[node(part.from())] - volts[node(part.to())];
-                    double old = emf.getOrDefault(part.id(), motor.backEmf(use.supplyVolts()));
-                    emf.put(part.id(), 0.5 * old + 0.5 * motor.backEmf(across));
+                    if (motor.stallsAt(across)) {
+                        stalled.add(part.id());
+                    } else {
+                        stalled.remove(part.id());
+                    }
                 }
             }
             if (use.loadedPoint().isPresent()) {
@@ -175,7 +180,7 @@ public final class CircuitModel {
             Use use,
             Optional<Fault> fault,
             Map<String, Motor> moving,
-            Map<String, Double> emf,
+            Set<String> stalled,
             double lampVolts) {
         DcNetwork network = new DcNetwork(nodes.size());
         network.voltage(node("BAT+"), 0, use.supplyVolts());
@@ -193,9 +198,12 @@ public final class CircuitModel {
             network.resistor(node(part.from()), node(part.to()), STANDBY_OHM);
             Motor motor = moving.get(part.id());
             if (motor != null) {
-                double back = emf.getOrDefault(part.id(), motor.backEmf(use.supplyVolts()));
+                boolean stalls = stalled.contains(part.id());
                 network.current(
-                        node(part.from()), node(part.to()), -back / motor.ohm(), 1 / motor.ohm());
+                        node(part.from()),
+                        node(part.to()),
+                        stalls ? 0 : motor.movingAmps(),
+                        stalls ? 1 / motor.ohm() : motor.movingSiemens());
             }
         }
         if (use.loadedPoint().isPresent() && use.load() != Load.NOTHING) {

@@ -43,6 +43,17 @@ public record Gate(String name, boolean open, String wanted, String present, Str
                 gate.opens());
     }
 
+    /** Why the first shut gate is shut, and what would open it; empty when all are open. */
+    public static Optional<String> whyShut(List<Gate> gates) {
+        return gates.stream()
+                .filter(g -> !g.open())
+                .findFirst()
+                .map(
+                        g ->
+                                "Gate shut: %s is %s, needs %s. %s."
+                                        .formatted(g.name(), g.present(), g.wanted(), g.opens()));
+    }
+
     public static boolean allOpen(List<Gate> gates) {
         return gates.stream().allMatch(Gate::open);
     }

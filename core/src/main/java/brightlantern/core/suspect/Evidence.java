@@ -46,11 +46,14 @@ public sealed interface Evidence {
      *
      * @param together all actuators that moved at once, this one among them
      * @param moveSeconds travel time, -1 when it never got there
+     * @param deviation standard deviation of the travel time from the times of its readings alone,
+     *     in seconds
      */
     record Run(
             String actuatorId,
             List<String> together,
             double moveSeconds,
+            double deviation,
             double supplyVolts,
             boolean passed)
             implements Evidence {

@@ -38,7 +38,12 @@ final class Predictions {
     }
 
     /** A normal distribution on a bounded scale from 0 to {@code top}. */
-    record Normal(double mean, double deviation, double top) {}
+    record Normal(double mean, double deviation, double top) {
+        /** The same, read with an instrument that has a deviation of its own. */
+        Normal blurred(double byDeviation) {
+            return new Normal(mean, Math.hypot(deviation, byDeviation), top);
+        }
+    }
 
     private record RunKey(
             String actuator, List<String> together, double supplyVolts, Optional<Fault> fault) {}

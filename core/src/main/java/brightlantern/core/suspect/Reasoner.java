@@ -195,7 +195,7 @@ public final class Reasoner {
     /** The key that evidence from this check will bear. */
     public String keyOf(Check check) {
         return switch (check.kind()) {
-            case "run" -> new Evidence.Run(check.of().get(0), check.of(), 0, 0, true).key();
+            case "run" -> new Evidence.Run(check.of().get(0), check.of(), 0, 0, 0, true).key();
             case "finding" -> new Evidence.Outcome(check.of().get(0), "").key();
             default ->
                     new Evidence.Reading(
@@ -286,7 +286,10 @@ public final class Reasoner {
             double seconds = run.moveSeconds() < 0 ? Predictions.NEVER_SECONDS : run.moveSeconds();
             Normal normal =
                     predictions.run(run.actuatorId(), run.together(), run.supplyVolts(), h.fault());
-            return density(h, normal, Math.min(seconds, Predictions.NEVER_SECONDS));
+            return density(
+                    h,
+                    normal.blurred(run.deviation()),
+                    Math.min(seconds, Predictions.NEVER_SECONDS));
         }
         if (piece instanceof Evidence.Reading reading) {
             return density(h, prediction(h, reading), reading.volts());

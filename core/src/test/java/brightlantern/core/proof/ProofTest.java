@@ -29,7 +29,7 @@ class ProofTest {
     private static DatedEvidence run(int second, boolean passed) {
         return new DatedEvidence(
                 at(second),
-                new Evidence.Run("vane", List.of("vane"), 0.5, 12.4, passed),
+                new Evidence.Run("vane", List.of("vane"), 0.5, 0.01, 12.4, passed),
                 "run at " + second);
     }
 

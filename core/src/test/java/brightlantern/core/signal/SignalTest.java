@@ -91,17 +91,18 @@ class SignalTest {
         assertThat(gates.get(2).present()).isEqualTo("not known");
     }
 
+    /** Strokes read every 20 ms; from 0.1 to 0.9 of the step in the times given. */
     private static List<ActuatorRun.Sample> strokes(double... travelSeconds) {
         List<ActuatorRun.Sample> samples = new ArrayList<>();
         double t = 0;
         for (double travel : travelSeconds) {
             for (int i = 0; i < 20; i++, t += 0.02) {
-                samples.add(new ActuatorRun.Sample(t, 10, 10));
+                samples.add(new ActuatorRun.Sample(t, 0.005, 10, 10));
             }
             for (int i = 0; i < 60; i++, t += 0.02) {
                 samples.add(
                         new ActuatorRun.Sample(
-                                t, 90, Math.min(89, 10 + 80 * i * 0.02 / (travel / 0.8))));
+                                t, 0.005, 90, Math.min(89, 10 + 80 * i * 0.02 / (travel / 0.8))));
             }
         }
         return samples;
@@ -118,6 +119,33 @@ class SignalTest {
         assertThat(ActuatorRun.judge(vane, strokes(3.0), 12.4).sentence())
                 .contains("does not get where");
         assertThat(ActuatorRun.judge(vane, List.of(), 12.4).judged()).isFalse();
+    }
+
+    @Test
+    void aStrokeThatWasReadTooThinlyDoesNotCount() {
+        Actuator vane = PORTAGE.actuator("vane").orElseThrow();
+        // the readings around the end of the second stroke are missing, as on a line that stalls
+        List<ActuatorRun.Sample> stalled = new ArrayList<>(strokes(0.36, 0.36, 0.36));
+        stalled.removeIf(s -> s.seconds() > 2.25 && s.seconds() < 2.75);
+        ActuatorRun.Verdict verdict = ActuatorRun.judge(vane, stalled, 12.4);
+        assertThat(verdict.moveSeconds()).isCloseTo(0.36, within(0.01));
+        assertThat(verdict.sure()).isFalse();
+        assertThat(verdict.reasons()).anyMatch(r -> r.startsWith("1 stroke(s) not counted"));
+
+        List<ActuatorRun.Sample> late =
+                strokes(0.36).stream()
+                        .map(
+                                s ->
+                                        new ActuatorRun.Sample(
+                                                s.seconds(), 0.2, s.command(), s.feedback()))
+                        .toList();
+        ActuatorRun.Verdict none = ActuatorRun.judge(vane, late, 12.4);
+        assertThat(none.judged()).isFalse();
+        assertThat(none.sentence()).contains("too thinly");
+        assertThat(ActuatorRun.judge(vane, strokes(0.36, 0.36, 0.36), 12.4).sure()).isTrue();
+        // so near the limit that three strokes do not decide
+        double limit = vane.moveSeconds();
+        assertThat(ActuatorRun.judge(vane, strokes(limit, limit, limit), 12.4).sure()).isFalse();
     }
 
     @Test

@@ -21,7 +21,7 @@ class ReasonerTest {
     }
 
     private static Evidence run(String actuator, double seconds, boolean passed) {
-        return new Evidence.Run(actuator, List.of(actuator), seconds, 12.3, passed);
+        return new Evidence.Run(actuator, List.of(actuator), seconds, 0.01, 12.3, passed);
     }
 
     private static Evidence reading(String point, double volts) {

@@ -1,0 +1,152 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.app.account.Accounts;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Takes;
+import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.PortageVan;
+import java.io.BufferedReader;
+import java.io.InputStreamReader;
+import java.net.CookieManager;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** A take while the program is killed without warning, as a machine that loses its power does. */
+class KilledTest {
+    private static final String ADDRESS = "127.0.76.1";
+    private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
+
+    @TempDir Path data;
+
+    private final HttpClient client =
+            HttpClient.newBuilder()
+                    .cookieHandler(new CookieManager())
+                    .followRedirects(HttpClient.Redirect.NORMAL)
+                    .build();
+
+    private ConfigurableApplicationContext open() {
+        return LanternApp.run(
+                Map.of(
+                        "lantern.data", data.toString(),
+                        "lantern.vehicles", "../vehicles",
+                        "lantern.announcements", "",
+                        "server.address", "127.0.0.1",
+                        "server.port", "0"));
+    }
+
+    private String get(String url) throws Exception {
+        return client.send(
+                        HttpRequest.newBuilder(URI.create(url)).build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+    }
+
+    /** Sends a form with the token of the page it stands on. */
+    private String post(String page, String url, Map<String, String> fields) throws Exception {
+        Matcher token = TOKEN.matcher(get(page));
+        assertThat(token.find()).as(page).isTrue();
+        StringBuilder form = new StringBuilder("_csrf=" + token.group(1));
+        fields.forEach(
+                (name, value) ->
+                        form.append('&')
+                                .append(name)
+                                .append('=')
+                                .append(URLEncoder.encode(value, StandardCharsets.UTF_8)));
+        return client.send(
+                        HttpRequest.newBuilder(URI.create(url))
+                                .header("Content-Type", "application/x-www-form-urlencoded")
+                                .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+    }
+
+    @Test
+    void aTakeLosesAtMostASecondWhenTheProgramIsKilled() throws Exception {
+        try (PortageVan van =
+                new PortageVan(
+                        VehicleLibrary.read(Path.of("../vehicles"))
+                                .byId("tamarack-portage")
+                                .orElseThrow(),
+                        InetAddress.getByName(ADDRESS),
+                        PortageVan.Scenario.AS_BUILT,
+                        455)) {
+            long job;
+            try (ConfigurableApplicationContext app = open()) {
+                app.getBean(Accounts.class)
+                        .add("tech", "Technician", Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+                job =
+                        app.getBean(Jobs.class)
+                                .add(
+                                        new Job(
+                                                0,
+                                                Instant.now(),
+                                                Optional.empty(),
+                                                "tech",
+                                                "tamarack-portage",
+                                                van.vin(),
+                                                ADDRESS,
+                                                ADDRESS + ":5025",
+                                                "flat",
+                                                Set.of(),
+                                                84_000,
+                                                ""));
+            }
+            int port;
+            try (ServerSocket free = new ServerSocket(0)) {
+                port = free.getLocalPort();
+            }
+            Process program = FirstStartTest.start(data, port);
+            Instant killed;
+            try {
+                FirstStartTest.linesUntil(
+                        new BufferedReader(new InputStreamReader(program.getInputStream())),
+                        "is ready");
+                String base = "http://127.0.0.1:" + port;
+                post(
+                        base + "/sign-in",
+                        base + "/sign-in",
+                        Map.of("username", "tech", "password", Workshop.PASSWORD));
+                String watch = base + "/jobs/" + job + "/watch";
+                post(watch, watch + "/take/start", Map.of("name", "the last one"));
+                // the van's own moments tell how long the take has run
+                double begin = van.now().seconds();
+                while (van.now().seconds() < begin + 4) {
+                    java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
+                }
+            } finally {
+                killed = Instant.now();
+                program.destroyForcibly().waitFor();
+            }
+            try (ConfigurableApplicationContext app = open()) {
+                Takes takes = app.getBean(Takes.class);
+                Takes.TakeHead head = takes.of(job).get(0);
+                assertThat(head.ended()).isEmpty();
+                Take take = takes.read(head.id());
+                double ran = (killed.toEpochMilli() - head.started().toEpochMilli()) / 1000.0;
+                assertThat(take.lengthSeconds()).isBetween(ran - 1, ran);
+                assertThat(take.columns().get("boost.actual").size()).isGreaterThan(20);
+            }
+        }
+    }
+}
