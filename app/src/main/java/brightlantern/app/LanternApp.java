@@ -29,6 +29,8 @@ public class LanternApp {
     public static void main(String[] args) {
         Map<String, Object> settings = settings(args);
         Path data = Path.of((String) settings.get("lantern.data")).toAbsolutePath();
+        // the database takes no path that depends on where it was started
+        settings.put("lantern.data", data.toString());
         try {
             Files.createDirectories(data);
             lock =

@@ -27,7 +27,8 @@ class FirstStartTest {
                                 "-cp",
                                 System.getProperty("java.class.path"),
                                 LanternApp.class.getName(),
-                                "--data=" + data,
+                                // as a person types it, from where they are
+                                "--data=" + Path.of("").toAbsolutePath().relativize(data),
                                 "--vehicles=../vehicles",
                                 "--port=" + port));
         return new ProcessBuilder(command).redirectErrorStream(true).start();
