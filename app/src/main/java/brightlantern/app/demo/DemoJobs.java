@@ -21,14 +21,17 @@ class DemoJobs {
     private final Jobs jobs;
     private final Findings findings;
     private final VehicleLinks links;
+    private final DemoRecording recording;
 
-    DemoJobs(Jobs jobs, Findings findings, VehicleLinks links) {
+    DemoJobs(Jobs jobs, Findings findings, VehicleLinks links, DemoRecording recording) {
+        this.recording = recording;
         this.links = links;
         this.jobs = jobs;
         this.findings = findings;
     }
 
     void fill(String complaintVin, String sisterVin) {
+        recording.restore();
         add(
                 complaintVin,
                 "127.0.22.1",

@@ -39,6 +39,9 @@ import tools.jackson.databind.node.ObjectNode;
  * what was expected.
  */
 public final class DescriptionReader {
+    /** A code of a missing message says something is amiss on the wire, not what. */
+    private static final double MISSED_WEIGHT = 0.5;
+
     private final Schema schema;
     private final JsonMapper json =
             JsonMapper.builder()
@@ -191,35 +194,29 @@ public final class DescriptionReader {
 
     /** Sections and fields that a file may leave out become empty ones. */
     private static VehicleDescription withoutNulls(VehicleDescription d) {
+        List<VehicleDescription.Module> modules =
+                list(d.modules()).stream().map(DescriptionReader::whole).toList();
         return new VehicleDescription(
                 d.id(),
                 d.name(),
                 d.engine(),
                 d.vinPattern(),
-                list(d.buses()),
-                list(d.modules()).stream()
+                list(d.buses()).stream().map(DescriptionReader::whole).toList(),
+                modules,
+                list(d.feeds()).stream()
                         .map(
-                                m ->
-                                        new VehicleDescription.Module(
-                                                m.id(),
-                                                m.name(),
-                                                m.address(),
-                                                m.bus(),
-                                                m.order(),
-                                                list(m.freezeFrame())))
+                                f ->
+                                        new VehicleDescription.Feed(
+                                                f.id(),
+                                                f.name(),
+                                                f.kind(),
+                                                f.place(),
+                                                f.minutes(),
+                                                orOne(f.common()),
+                                                list(f.modules())))
                         .toList(),
                 list(d.values()).stream().map(DescriptionReader::whole).toList(),
-                list(d.codes()).stream()
-                        .map(
-                                c ->
-                                        new VehicleDescription.Code(
-                                                c.code(),
-                                                c.module(),
-                                                c.name(),
-                                                c.weight(),
-                                                text(c.family()),
-                                                text(c.why())))
-                        .toList(),
+                codes(d, modules),
                 list(d.symptoms()),
                 list(d.actuators()),
                 list(d.circuits()),
@@ -255,7 +252,112 @@ public final class DescriptionReader {
                         .toList(),
                 list(d.follows()),
                 list(d.agreements()),
+                list(d.mileage()).stream()
+                        .map(
+                                m ->
+                                        new VehicleDescription.Mileage(
+                                                m.id(),
+                                                m.name(),
+                                                m.module(),
+                                                m.kind(),
+                                                m.did(),
+                                                m.bytes(),
+                                                orOne(m.scale()),
+                                                orOne(m.least()),
+                                                orOne(m.most()),
+                                                m.independent(),
+                                                m.history()))
+                        .toList(),
                 d.live());
+    }
+
+    private static double orOne(double maybe) {
+        return maybe == 0 ? 1 : maybe;
+    }
+
+    private static VehicleDescription.Bus whole(VehicleDescription.Bus b) {
+        return new VehicleDescription.Bus(
+                b.id(),
+                b.name(),
+                b.kbit(),
+                list(b.terminators()),
+                list(b.connectors()).stream()
+                        .map(
+                                c ->
+                                        new VehicleDescription.Connector(
+                                                c.id(),
+                                                c.name(),
+                                                c.after(),
+                                                c.place(),
+                                                c.minutes(),
+                                                orOne(c.common())))
+                        .toList());
+    }
+
+    private static VehicleDescription.Module whole(VehicleDescription.Module m) {
+        return new VehicleDescription.Module(
+                m.id(),
+                m.name(),
+                m.address(),
+                m.bus(),
+                m.order(),
+                list(m.freezeFrame()),
+                text(m.missed()),
+                list(m.watches()),
+                text(m.option()),
+                text(m.under()));
+    }
+
+    /**
+     * The described codes, and for each module that watches another one the code of missing it.
+     * What is written wins.
+     */
+    private static List<VehicleDescription.Code> codes(
+            VehicleDescription d, List<VehicleDescription.Module> modules) {
+        List<VehicleDescription.Code> codes = new ArrayList<>();
+        Set<String> written = new HashSet<>();
+        Map<String, VehicleDescription.Module> byMissed = new LinkedHashMap<>();
+        Map<String, VehicleDescription.Module> byId = new LinkedHashMap<>();
+        for (VehicleDescription.Module m : modules) {
+            byId.put(m.id(), m);
+            if (!m.missed().isEmpty()) {
+                byMissed.put(m.missed(), m);
+            }
+        }
+        for (VehicleDescription.Code c : list(d.codes())) {
+            VehicleDescription.Module missed = byMissed.get(c.code());
+            written.add(c.module() + " " + c.code());
+            codes.add(
+                    new VehicleDescription.Code(
+                            c.code(),
+                            c.module(),
+                            c.name(),
+                            c.weight(),
+                            text(c.family()),
+                            text(c.why()),
+                            text(c.sets()),
+                            missed == null ? "" : missed.id()));
+        }
+        for (VehicleDescription.Module m : modules) {
+            for (String watched : m.watches()) {
+                VehicleDescription.Module other = byId.get(watched);
+                if (other != null
+                        && !other.missed().isEmpty()
+                        && written.add(m.id() + " " + other.missed())) {
+                    codes.add(
+                            new VehicleDescription.Code(
+                                    other.missed(),
+                                    m.id(),
+                                    "No messages from " + other.name(),
+                                    MISSED_WEIGHT,
+                                    "network",
+                                    "",
+                                    "",
+                                    other.id()));
+                }
+            }
+        }
+        return List.copyOf(codes);
     }
 
     private static VehicleDescription.Value whole(VehicleDescription.Value v) {
@@ -299,7 +401,24 @@ public final class DescriptionReader {
                     (m, at) -> {
                         needs(at, "a bus", buses, m.bus());
                         m.freezeFrame().forEach(v -> needs(at, "a value", values, v));
+                        m.watches().forEach(w -> needs(at, "a module", modules, w));
+                        if (!m.under().isEmpty()) {
+                            needs(at, "a module", modules, m.under());
+                        }
                     });
+            ids("feeds", d.feeds(), VehicleDescription.Feed::id);
+            each(
+                    "buses",
+                    d.buses(),
+                    (b, at) -> {
+                        b.terminators().forEach(t -> needs(at, "a module", modules, t));
+                        b.connectors().forEach(c -> needs(at, "a module", modules, c.after()));
+                    });
+            each(
+                    "feeds",
+                    d.feeds(),
+                    (f, at) -> f.modules().forEach(m -> needs(at, "a module", modules, m)));
+            each("mileage", d.mileage(), (m, at) -> needs(at, "a module", modules, m.module()));
             each(
                     "values",
                     d.values(),

@@ -1,5 +1,6 @@
 package brightlantern.core.vehicle;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,6 +18,7 @@ public record VehicleDescription(
         String vinPattern,
         List<Bus> buses,
         List<Module> modules,
+        List<Feed> feeds,
         List<Value> values,
         List<Code> codes,
         List<Symptom> symptoms,
@@ -27,20 +29,87 @@ public record VehicleDescription(
         List<Check> checks,
         List<Follow> follows,
         List<Agreement> agreements,
+        List<Mileage> mileage,
         Live live) {
+    /** The module that joins the buses and answers for the vehicle on the network. */
+    public static final String GATEWAY = "gateway";
 
     /**
      * @param kbit speed in kbit/s
+     * @param terminators modules that hold the terminating resistors
+     * @param connectors connectors and splices in its wire
      */
-    public record Bus(String id, String name, int kbit) {}
+    public record Bus(
+            String id,
+            String name,
+            int kbit,
+            List<String> terminators,
+            List<Connector> connectors) {}
+
+    /**
+     * A connector or splice in the wire of a bus.
+     *
+     * @param after the module that it follows, seen from the gateway
+     * @param minutes to get at it
+     * @param common how often it is the culprit, relative to others
+     */
+    public record Connector(
+            String id, String name, String after, String place, double minutes, double common) {}
 
     /**
      * @param order place on the wire of its bus, from 1, the gateway's end first
-     * @param tester typical answer time in ms, for time-outs and forecasts
      * @param freezeFrame ids of the values that its freeze frames hold, in the wire's order
+     * @param missed code that others set when its messages stay away; empty when none does
+     * @param watches modules whose messages it would miss
+     * @param option fitted only with this option; empty when always fitted
+     * @param under the module behind which this sub-module sits; empty for a module of its own
      */
     public record Module(
-            String id, String name, int address, String bus, int order, List<String> freezeFrame) {}
+            String id,
+            String name,
+            int address,
+            String bus,
+            int order,
+            List<String> freezeFrame,
+            String missed,
+            List<String> watches,
+            String option,
+            String under) {}
+
+    /**
+     * A fuse or an earth that modules share.
+     *
+     * @param kind supply or earth
+     */
+    public record Feed(
+            String id,
+            String name,
+            String kind,
+            String place,
+            double minutes,
+            double common,
+            List<String> modules) {}
+
+    /**
+     * Something that tells how far the vehicle has run.
+     *
+     * @param kind distance (km), hours, or count
+     * @param least and most km an hour or a count stands for; both 1 for a distance
+     * @param independent whether its module counts by itself, rather than being told by the cluster
+     * @param history whether it holds entries with their times rather than one figure
+     */
+    public record Mileage(
+            String id,
+            String name,
+            String module,
+            String kind,
+            int did,
+            int bytes,
+            double scale,
+            double least,
+            double most,
+            boolean independent,
+            boolean history) {}
 
     /**
      * A live value: physical = raw × scale + offset.
@@ -81,9 +150,19 @@ public record VehicleDescription(
     /**
      * @param weight 0..1, how much this code can have to do with a complaint
      * @param family codes of one family belong together
+     * @param sets supply when a low supply explains it, condition when it only means that a test's
+     *     conditions were not met; empty otherwise
+     * @param misses the module whose messages stayed away; empty otherwise
      */
     public record Code(
-            String code, String module, String name, double weight, String family, String why) {}
+            String code,
+            String module,
+            String name,
+            double weight,
+            String family,
+            String why,
+            String sets,
+            String misses) {}
 
     public record Symptom(
             String id, String system, String name, String when, List<String> families) {}
@@ -288,6 +367,15 @@ public record VehicleDescription(
 
     public Optional<Module> moduleAt(int address) {
         return modules.stream().filter(m -> m.address() == address).findFirst();
+    }
+
+    /** Modules of a bus in the order of its wire, the gateway and sub-modules left out. */
+    public List<Module> onWire(String busId) {
+        return modules.stream()
+                .filter(m -> m.bus().equals(busId))
+                .filter(m -> !m.id().equals(GATEWAY) && m.under().isEmpty())
+                .sorted(Comparator.comparingInt(Module::order))
+                .toList();
     }
 
     public Optional<Value> value(String valueId) {

@@ -1,0 +1,299 @@
+package brightlantern.core.network;
+
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Bus;
+import brightlantern.core.vehicle.VehicleDescription.Connector;
+import brightlantern.core.vehicle.VehicleDescription.Feed;
+import brightlantern.core.vehicle.VehicleDescription.Module;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * The buses of a vehicle as lines of stations, the gateway first, and the elements that may be at
+ * fault on them. A message from one module to another passes the wire between both stations, or
+ * both ways to the gateway when they hang on different buses.
+ */
+public final class NetworkModel {
+    /** Wire without a connector breaks this much more rarely than a connector fails. */
+    private static final double BARE_WIRE_COMMON = 0.25;
+
+    private static final double MODULE_COMMON = 0.5;
+
+    /** A short may sit anywhere along the line, so it grows with the number of stations. */
+    private static final double SHORT_COMMON_PER_STATION = 0.35;
+
+    private static final double TERMINATOR_COMMON = 0.2;
+
+    /**
+     * A line that has lost the terminating resistor at one end reflects: this share of messages is
+     * lost in the worst place. Source: a resistor is half of the line's 60 Ω; at moderate speed
+     * most frames still get through.
+     */
+    private static final double REFLECTED = 0.02;
+
+    private final VehicleDescription description;
+    private final Map<String, Integer> station = new HashMap<>();
+    private final Map<String, String> busOf = new HashMap<>();
+    private final Map<String, Integer> length = new HashMap<>();
+    private final List<Element> elements = new ArrayList<>();
+
+    /** What kind of thing is at fault. */
+    public enum Kind {
+        GAP("wire or connector broken"),
+        MODULE("module dead"),
+        FEED("supply or earth lost"),
+        SHORT("bus shorted"),
+        TERMINATOR("terminating resistor missing");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * Something that may be at fault.
+     *
+     * @param at station behind which a gap lies, or that of a terminator; 0 otherwise
+     * @param modules the modules that it hits: behind the gap, without supply, on the shorted bus
+     * @param minutes to get at it
+     * @param common how common it is, relative to others
+     */
+    public record Element(
+            String id,
+            Kind kind,
+            String name,
+            String bus,
+            int at,
+            Set<String> modules,
+            String place,
+            double minutes,
+            double common) {
+        public Element {
+            modules = Set.copyOf(modules);
+        }
+    }
+
+    public NetworkModel(VehicleDescription description) {
+        this.description = description;
+        for (Bus bus : description.buses()) {
+            line(bus);
+        }
+        for (Module module : description.modules()) {
+            if (!module.under().isEmpty()) {
+                // a sub-module is reached through the module above it
+                busOf.put(module.id(), busOf.getOrDefault(module.under(), module.bus()));
+                station.put(module.id(), station.getOrDefault(module.under(), 0));
+            }
+            if (!module.id().equals(VehicleDescription.GATEWAY)) {
+                elements.add(dead(module));
+            }
+        }
+        for (Feed feed : description.feeds()) {
+            Set<String> hit = new LinkedHashSet<>(feed.modules());
+            hit.remove(VehicleDescription.GATEWAY);
+            if (hit.size() > 1) {
+                elements.add(
+                        new Element(
+                                feed.id(),
+                                Kind.FEED,
+                                feed.name() + " open",
+                                "",
+                                0,
+                                hit,
+                                feed.place(),
+                                feed.minutes(),
+                                feed.common()));
+            }
+        }
+    }
+
+    private void line(Bus bus) {
+        List<Module> stations = description.onWire(bus.id());
+        length.put(bus.id(), stations.size());
+        Set<String> all = new LinkedHashSet<>();
+        for (int i = 0; i < stations.size(); i++) {
+            station.put(stations.get(i).id(), i + 1);
+            busOf.put(stations.get(i).id(), bus.id());
+            all.add(stations.get(i).id());
+        }
+        for (int gap = 0; gap < stations.size(); gap++) {
+            elements.add(gap(bus, stations, gap));
+        }
+        if (!stations.isEmpty()) {
+            elements.add(
+                    new Element(
+                            "short-" + bus.id(),
+                            Kind.SHORT,
+                            bus.name() + " shorted",
+                            bus.id(),
+                            0,
+                            all,
+                            "anywhere on the bus: unplug module by module until it comes back",
+                            30,
+                            SHORT_COMMON_PER_STATION * stations.size()));
+            String last = stations.get(stations.size() - 1).id();
+            List<String> ends =
+                    bus.terminators().isEmpty()
+                            ? List.of(VehicleDescription.GATEWAY, last)
+                            : bus.terminators();
+            for (String end : ends) {
+                String name = description.module(end).map(Module::name).orElse(end);
+                elements.add(
+                        new Element(
+                                "terminator-" + bus.id() + "-" + end,
+                                Kind.TERMINATOR,
+                                bus.name() + ": terminating resistor in " + name + " missing",
+                                bus.id(),
+                                station.getOrDefault(end, 0),
+                                all,
+                                "in " + name,
+                                20,
+                                TERMINATOR_COMMON));
+            }
+        }
+    }
+
+    private Element gap(Bus bus, List<Module> stations, int gap) {
+        String before = gap == 0 ? VehicleDescription.GATEWAY : stations.get(gap - 1).id();
+        String beforeName =
+                gap == 0
+                        ? description
+                                .module(VehicleDescription.GATEWAY)
+                                .map(Module::name)
+                                .orElse("Gateway")
+                        : stations.get(gap - 1).name();
+        Set<String> behind = new LinkedHashSet<>();
+        stations.subList(gap, stations.size()).forEach(m -> behind.add(m.id()));
+        List<Connector> inside =
+                bus.connectors().stream().filter(c -> c.after().equals(before)).toList();
+        String span = beforeName + " to " + stations.get(gap).name();
+        if (inside.isEmpty()) {
+            return new Element(
+                    "gap-" + bus.id() + "-" + (gap + 1),
+                    Kind.GAP,
+                    bus.name() + " wire broken, " + span,
+                    bus.id(),
+                    gap,
+                    behind,
+                    "wire from " + span,
+                    45,
+                    BARE_WIRE_COMMON);
+        }
+        Connector likely = inside.get(0);
+        double common = BARE_WIRE_COMMON;
+        double minutes = likely.minutes();
+        for (Connector c : inside) {
+            common += c.common();
+            if (c.common() > likely.common()) {
+                likely = c;
+                minutes = c.minutes();
+            }
+        }
+        return new Element(
+                likely.id(),
+                Kind.GAP,
+                bus.name() + " broken at " + likely.name(),
+                bus.id(),
+                gap,
+                behind,
+                likely.place() + ", between " + span.replace(" to ", " and "),
+                minutes,
+                common);
+    }
+
+    private Element dead(Module module) {
+        Set<String> hit = new LinkedHashSet<>();
+        hit.add(module.id());
+        description.modules().stream()
+                .filter(m -> m.under().equals(module.id()))
+                .forEach(m -> hit.add(m.id()));
+        // when a fuse or earth serves this module alone, its loss looks the same
+        String own =
+                description.feeds().stream()
+                        .filter(f -> f.modules().equals(List.of(module.id())))
+                        .map(Feed::name)
+                        .reduce((a, b) -> a + " or " + b)
+                        .map(n -> ", or " + n + " open")
+                        .orElse("");
+        return new Element(
+                "dead-" + module.id(),
+                Kind.MODULE,
+                module.name() + " dead" + own,
+                module.bus(),
+                0,
+                hit,
+                module.name(),
+                30,
+                MODULE_COMMON);
+    }
+
+    public List<Element> elements() {
+        return List.copyOf(elements);
+    }
+
+    /** The bus on which a module hangs; empty for the gateway, which hangs on all. */
+    public String bus(String module) {
+        return busOf.getOrDefault(module, "");
+    }
+
+    /**
+     * Share of messages, 0..1, that get from one module to another while an element is at fault.
+     *
+     * @param quality share that the faulty element itself lets through: 0 broken, 1 whole
+     */
+    public double link(Element fault, double quality, String from, String to) {
+        String a = bus(from);
+        String b = bus(to);
+        if (a.equals(b) || a.isEmpty() || b.isEmpty()) {
+            return hop(fault, quality, a.isEmpty() ? b : a, from, to);
+        }
+        return hop(fault, quality, a, from, VehicleDescription.GATEWAY)
+                * hop(fault, quality, b, VehicleDescription.GATEWAY, to);
+    }
+
+    private double hop(Element fault, double quality, String bus, String from, String to) {
+        int x = station.getOrDefault(from, 0);
+        int y = station.getOrDefault(to, 0);
+        switch (fault.kind()) {
+            case MODULE, FEED -> {
+                return fault.modules().contains(from) || fault.modules().contains(to) ? quality : 1;
+            }
+            default -> {
+                if (!fault.bus().equals(bus)) {
+                    return 1;
+                }
+            }
+        }
+        double n = Math.max(1, length.getOrDefault(bus, 1));
+        return switch (fault.kind()) {
+            case SHORT -> quality;
+            case GAP -> {
+                boolean across = (x <= fault.at()) != (y <= fault.at());
+                yield across ? quality : 1 - REFLECTED * (1 - quality);
+            }
+            default -> {
+                // the further from the resistor that is left, the more is lost
+                double far = fault.at() == 0 ? 1 - Math.min(x, y) / n : Math.max(x, y) / n;
+                yield 1 - (1 - quality) * far;
+            }
+        };
+    }
+
+    /** Modules by name, those of one bus together, for reasons told in words. */
+    public Map<String, String> names() {
+        Map<String, String> names = new LinkedHashMap<>();
+        description.modules().forEach(m -> names.put(m.id(), m.name()));
+        return names;
+    }
+}
