@@ -1,6 +1,5 @@
 package brightlantern.standin;
 
-import brightlantern.core.code.Dtc;
 import brightlantern.standin.plant.PortagePlant.Moment;
 
 /** The monitors that the van's modules run themselves, and what a module does when one fails. */
@@ -12,15 +11,10 @@ final class PortageMonitors {
     private static final double LOW_SUPPLY_SECONDS = 3;
     private static final double LAMP_SECONDS = 2;
 
-    private final PortageVan van;
     private double behind;
     private double good;
     private double low;
     private double lamp;
-
-    PortageMonitors(PortageVan van) {
-        this.van = van;
-    }
 
     void reset() {
         behind = 0;
@@ -29,25 +23,28 @@ final class PortageMonitors {
         lamp = 0;
     }
 
-    void watch(Moment m, double dt) {
+    /**
+     * @param limit what the engine module does when it sees boost stay behind
+     */
+    void watch(Moment m, double dt, Works.Sink sink, Runnable limit) {
         if (m.key() != 2) {
             return;
         }
-        boost(m, dt);
+        boost(m, dt, sink, limit);
         low = m.supply() < LOW_SUPPLY_VOLTS && !m.cranking() ? low + dt : 0;
         if (low > LOW_SUPPLY_SECONDS) {
-            report("engine", "P0562-00", true);
+            sink.report("engine", "P0562-00", true);
         }
         if (m.trailer()) {
             lamp += dt;
             if (lamp > LAMP_SECONDS) {
-                report("trailer", "B1021-13", m.lampOpen());
+                sink.report("trailer", "B1021-13", m.lampOpen());
                 lamp = 0;
             }
         }
     }
 
-    private void boost(Moment m, double dt) {
+    private void boost(Moment m, double dt, Works.Sink sink, Runnable limit) {
         boolean judged = m.running() && !m.limited() && m.demand() > 0.7 && m.rpm() > 1500;
         if (!judged) {
             return;
@@ -57,15 +54,11 @@ final class PortageMonitors {
         good = lags ? 0 : good + dt;
         if (behind > BOOST_BEHIND_SECONDS) {
             behind = 0;
-            report("engine", "P0299-00", true);
-            van.plant().limit();
+            sink.report("engine", "P0299-00", true);
+            limit.run();
         } else if (good > BOOST_GOOD_SECONDS && behind <= 0) {
             good = 0;
-            report("engine", "P0299-00", false);
+            sink.report("engine", "P0299-00", false);
         }
-    }
-
-    private void report(String module, String code, boolean failed) {
-        van.module(module).memory().report(Dtc.parse(code).number(), failed, van.frame(module));
     }
 }

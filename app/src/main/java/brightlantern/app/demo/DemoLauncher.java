@@ -7,12 +7,14 @@ import brightlantern.app.seat.DriversSeats.Choice;
 import brightlantern.app.seat.DriversSeats.Dashboard;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.plant.Driver;
-import brightlantern.standin.plant.PortagePlant.Moment;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -67,98 +69,146 @@ public final class DemoLauncher {
             PortageVan.Scenario scenario,
             int serial)
             throws IOException {
-        VehicleLinks links = context.getBean(VehicleLinks.class);
-        VehicleDescription description = links.library().byId("tamarack-portage").orElseThrow();
         PortageVan van =
-                new PortageVan(description, InetAddress.getByName(address), scenario, serial);
-        context.getBean(DriversSeats.class).add(new Seat(address, van));
-        links.configure(address);
-        van.announceTo(new InetSocketAddress("127.0.0.1", 13400));
-        context.addApplicationListener(
-                event -> {
-                    if (event instanceof org.springframework.context.event.ContextClosedEvent) {
-                        van.close();
-                    }
-                });
+                new PortageVan(
+                        description(context, "tamarack-portage"),
+                        InetAddress.getByName(address),
+                        scenario,
+                        serial);
+        closeWith(context, van);
+        seat(context, address, van.vehicle());
         return van;
     }
 
-    private record Seat(String address, PortageVan van) implements DriversSeats.DriversSeat {
+    /**
+     * Starts one of the other stand-ins in a scenario and makes its seat known.
+     *
+     * @throws IOException when its address cannot be taken
+     */
+    public static StandInVehicle start(
+            ConfigurableApplicationContext context,
+            String address,
+            String vehicleId,
+            String scenario,
+            int serial)
+            throws IOException {
+        StandInVehicle vehicle = StandIns.of(description(context, vehicleId), scenario, serial);
+        vehicle.open(InetAddress.getByName(address));
+        closeWith(context, vehicle);
+        seat(context, address, vehicle);
+        return vehicle;
+    }
+
+    private static VehicleDescription description(
+            ConfigurableApplicationContext context, String vehicleId) {
+        return context.getBean(VehicleLinks.class).library().byId(vehicleId).orElseThrow();
+    }
+
+    private static void seat(
+            ConfigurableApplicationContext context, String address, StandInVehicle vehicle) {
+        context.getBean(DriversSeats.class).add(new Seat(address, vehicle));
+        context.getBean(VehicleLinks.class).configure(address);
+        vehicle.announceTo(new InetSocketAddress("127.0.0.1", 13400));
+    }
+
+    private static void closeWith(ConfigurableApplicationContext context, AutoCloseable standIn) {
+        context.addApplicationListener(
+                event -> {
+                    if (event instanceof org.springframework.context.event.ContextClosedEvent) {
+                        try {
+                            standIn.close();
+                        } catch (Exception open) {
+                            throw new IllegalStateException("A stand-in did not close", open);
+                        }
+                    }
+                });
+    }
+
+    private record Seat(String address, StandInVehicle vehicle)
+            implements DriversSeats.DriversSeat {
+        @Override
+        public String name() {
+            return vehicle.description().name();
+        }
+
         @Override
         public String vin() {
-            return van.vin();
+            return vehicle.vin();
         }
 
         private Driver driver() {
-            return van.plant().driver();
+            return vehicle.works().driver();
+        }
+
+        private double reading(String id) {
+            return vehicle.works().reading(id).orElse(Double.NaN);
         }
 
         @Override
         public Dashboard dashboard() {
-            Moment m = van.moment();
             return new Dashboard(
-                    List.of("off", "accessory", "on").get(m.key()),
-                    m.running() ? "running" : m.cranking() ? "cranking" : "stopped",
+                    List.of("off", "accessory", "on").get(driver().key()),
+                    List.of("stopped", "cranking", "running").get((int) reading("engine.state")),
                     driver().program().words(),
-                    3.6 * m.metresPerSecond(),
-                    m.rpm(),
-                    m.coolant(),
-                    m.supply(),
-                    m.limited(),
+                    reading("vehicle.speed"),
+                    reading("engine.speed"),
+                    reading("coolant"),
+                    reading("body.supply"),
+                    vehicle.works().warning(),
                     driver().charger(),
                     driver().trailer(),
-                    van.hurry());
+                    vehicle.hurry());
         }
 
         @Override
         public void key(int position) {
-            van.plant().driver(driver().key(position).drive(Driver.Program.STAND));
+            vehicle.driver(driver().key(position).drive(Driver.Program.STAND));
         }
 
         @Override
         public void crank() {
-            van.plant().crank();
+            vehicle.works().crank();
         }
 
         @Override
         public void drive(String program) {
-            van.plant().driver(driver().drive(Driver.Program.named(program)));
+            vehicle.driver(driver().drive(Driver.Program.named(program)));
         }
 
         @Override
         public void byHand(double pedal, int gear, double slope, boolean brake) {
-            van.plant().driver(driver().byHand(pedal, gear, slope, brake));
+            vehicle.driver(driver().byHand(pedal, gear, slope, brake));
         }
 
         @Override
         public void charger(boolean on) {
-            van.plant().driver(driver().charger(on));
+            vehicle.driver(driver().charger(on));
         }
 
         @Override
         public void trailer(boolean plugged) {
-            van.plant().driver(driver().trailer(plugged));
+            vehicle.driver(driver().trailer(plugged));
         }
 
         @Override
         public void hurry(int factor) {
-            van.hurry(factor);
+            vehicle.hurry(factor);
         }
 
         @Override
         public void plug(String moduleId, boolean in) {
-            van.module(moduleId)
+            vehicle.module(moduleId)
                     .behave(in ? UdsModule.Behaviour.NORMAL : UdsModule.Behaviour.SILENT);
         }
 
         @Override
         public void cut() {
-            van.gateway().cut();
+            vehicle.gateway().cut();
         }
 
         @Override
         public void repair(String repairId) {
-            van.repair(repairId);
+            vehicle.repair(repairId);
         }
 
         @Override
@@ -171,14 +221,16 @@ public final class DemoLauncher {
 
         @Override
         public List<Choice> repairs() {
-            return van.description().suspects().stream()
-                    .map(s -> new Choice(s.repair().id(), s.repair().name()))
+            return vehicle.repairs().entrySet().stream()
+                    .map(r -> new Choice(r.getKey(), r.getValue()))
+                    .sorted(Comparator.comparing(Choice::name))
                     .toList();
         }
 
         @Override
         public List<Choice> modules() {
-            return van.description().modules().stream()
+            return vehicle.description().modules().stream()
+                    .filter(m -> vehicle.module(m.id()) != null)
                     .map(m -> new Choice(m.id(), m.name()))
                     .toList();
         }

@@ -21,6 +21,9 @@ public class DriversSeats {
     public interface DriversSeat {
         String address();
 
+        /** Name of the kind of vehicle. */
+        String name();
+
         String vin();
 
         Dashboard dashboard();

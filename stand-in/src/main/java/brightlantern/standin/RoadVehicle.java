@@ -1,0 +1,211 @@
+package brightlantern.standin;
+
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.PlainPlant;
+import brightlantern.wire.Bytes;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Predicate;
+
+/**
+ * The inside of a stand-in whose plant is plain: sensors of the common values, a supply monitor in
+ * every module that has a code for it, and monitors that a scenario adds.
+ */
+public final class RoadVehicle implements Works {
+    private static final double LOW_VOLTS = 10.2;
+    private static final double LOW_SECONDS = 0.3;
+
+    /** Seconds since 1970 at which these vehicles begin to live: 2026-11-01, 07:00 UTC. */
+    static final long FIRST_MORNING = 1_793_516_400L;
+
+    private final VehicleDescription description;
+    private final PlainPlant plant;
+    private final Map<String, Function<PlainPlant, Double>> readings = new HashMap<>();
+    private final List<Watch> watches = new ArrayList<>();
+    private final Map<String, String> repairs = new LinkedHashMap<>();
+    private final Map<String, Bytes> mileage = new HashMap<>();
+    private final Map<String, String> foreign = new HashMap<>();
+    private final List<String> notFitted = new ArrayList<>();
+    private double odometerBehind;
+    private double low;
+    private boolean warning;
+
+    /** A monitor that a scenario gave to a module. */
+    private static final class Watch {
+        final String module;
+        final String code;
+        final Predicate<PlainPlant> when;
+        final double seconds;
+        final String mendedBy;
+        boolean broken = true;
+        double held;
+
+        Watch(
+                String module,
+                String code,
+                Predicate<PlainPlant> when,
+                double seconds,
+                String mendedBy) {
+            this.module = module;
+            this.code = code;
+            this.when = when;
+            this.seconds = seconds;
+            this.mendedBy = mendedBy;
+        }
+    }
+
+    public RoadVehicle(VehicleDescription description, PlainPlant plant) {
+        this.description = description;
+        this.plant = plant;
+        readings.put("engine.speed", PlainPlant::rpm);
+        readings.put("engine.state", p -> p.running() ? 2.0 : p.cranking() ? 1.0 : 0.0);
+        readings.put("engine.supply", p -> p.volts() - 0.03);
+        readings.put("coolant", PlainPlant::coolant);
+        readings.put("engine.hours", PlainPlant::hours);
+        readings.put("vehicle.speed", PlainPlant::kilometresPerHour);
+        readings.put("body.key", p -> p.cranking() ? 3.0 : p.driver().key());
+        readings.put("body.supply", p -> p.volts() - 0.05);
+        readings.put("odometer", p -> p.kilometres() - odometerBehind);
+        readings.put("clock", p -> FIRST_MORNING + p.seconds());
+    }
+
+    public PlainPlant plant() {
+        return plant;
+    }
+
+    /**
+     * A module sets a code once this has held for so long; while it is broken.
+     *
+     * @param mendedBy id of the repair after which the monitor passes
+     */
+    RoadVehicle watch(
+            String module,
+            String code,
+            Predicate<PlainPlant> when,
+            double seconds,
+            String mendedBy,
+            String repairName) {
+        watches.add(new Watch(module, code, when, seconds, mendedBy));
+        repairs.put(mendedBy, repairName);
+        return this;
+    }
+
+    RoadVehicle mileage(String id, Bytes record) {
+        mileage.put(id, record);
+        return this;
+    }
+
+    RoadVehicle foreignVin(String module, String vin) {
+        foreign.put(module, vin);
+        return this;
+    }
+
+    RoadVehicle without(String module) {
+        notFitted.add(module);
+        return this;
+    }
+
+    /** The cluster shows so many kilometres less than were driven. */
+    RoadVehicle odometerBehind(double kilometres) {
+        odometerBehind = kilometres;
+        return this;
+    }
+
+    @Override
+    public void advance(double seconds) {
+        plant.step(seconds);
+    }
+
+    @Override
+    public double seconds() {
+        return plant.seconds();
+    }
+
+    @Override
+    public Driver driver() {
+        return plant.driver();
+    }
+
+    @Override
+    public void driver(Driver next) {
+        plant.driver(next);
+    }
+
+    @Override
+    public void crank() {
+        plant.crank();
+    }
+
+    @Override
+    public boolean running() {
+        return plant.running();
+    }
+
+    @Override
+    public boolean warning() {
+        return warning;
+    }
+
+    @Override
+    public Optional<Double> reading(String valueId) {
+        return Optional.ofNullable(readings.get(valueId)).map(r -> r.apply(plant));
+    }
+
+    @Override
+    public void watch(double seconds, Sink sink) {
+        if (plant.driver().key() != 2) {
+            return;
+        }
+        low = plant.volts() < LOW_VOLTS ? low + seconds : 0;
+        if (low >= LOW_SECONDS && low < LOW_SECONDS + seconds) {
+            description.codes().stream()
+                    .filter(c -> c.sets().equals("supply"))
+                    .forEach(c -> sink.report(c.module(), c.code(), true));
+        }
+        for (Watch w : watches) {
+            w.held = w.when.test(plant) ? w.held + seconds : 0;
+            if (w.held >= w.seconds && w.held < w.seconds + seconds) {
+                sink.report(w.module, w.code, w.broken);
+                warning |= w.broken;
+            }
+        }
+    }
+
+    @Override
+    public void keyOn() {
+        low = 0;
+        warning = false;
+        watches.forEach(w -> w.held = 0);
+    }
+
+    @Override
+    public Optional<Bytes> mileage(String id) {
+        return Optional.ofNullable(mileage.get(id));
+    }
+
+    @Override
+    public Map<String, String> repairs() {
+        return Map.copyOf(repairs);
+    }
+
+    @Override
+    public void repair(String id) {
+        watches.stream().filter(w -> w.mendedBy.equals(id)).forEach(w -> w.broken = false);
+    }
+
+    @Override
+    public Map<String, String> foreignVins() {
+        return Map.copyOf(foreign);
+    }
+
+    @Override
+    public List<String> notFitted() {
+        return List.copyOf(notFitted);
+    }
+}

@@ -1,0 +1,337 @@
+package brightlantern.standin;
+
+import brightlantern.core.code.Dtc;
+import brightlantern.core.network.NetworkModel;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import brightlantern.core.vehicle.Vin;
+import brightlantern.standin.gateway.DoipGateway;
+import brightlantern.standin.module.CodeMemory;
+import brightlantern.standin.module.UdsModule;
+import brightlantern.standin.network.BusWires;
+import brightlantern.standin.network.MissMonitors;
+import brightlantern.standin.plant.Driver;
+import brightlantern.wire.Bytes;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
+
+/**
+ * A stand-in vehicle on a loopback address of its own: modules with identities, codes and values on
+ * buses that are physical wires, behind a DoIP gateway, in real time or hurried. What goes on
+ * inside is its {@link Works}.
+ */
+public final class StandInVehicle implements AutoCloseable {
+    private static final double SLICE_SECONDS = 0.01;
+    private static final long SLICE_NANOS = 10_000_000L;
+
+    /** Missed messages are judged ten times a second. */
+    private static final int SLICES_PER_LISTEN = 10;
+
+    /**
+     * Sleep between two turns of the clock; whoever looks at the vehicle in between advances it.
+     */
+    private static final long TURN_NANOS = 20_000_000L;
+
+    /** After a longer gap the machine was asleep; that time is not caught up with. */
+    private static final long LONGEST_GAP_NANOS = 1_000_000_000L;
+
+    private final VehicleDescription description;
+    private final String vin;
+    private final Works works;
+    private final BusWires wires;
+    private final MissMonitors missing;
+    private final Set<String> fitted;
+    private final Map<String, UdsModule> modules = new LinkedHashMap<>();
+    private final Map<String, String> repairs = new HashMap<>();
+    private DoipGateway gateway;
+    private volatile int hurry = 1;
+    private volatile boolean closed;
+    private int lastKey;
+    private int slices;
+    private long lived;
+
+    /**
+     * @param serial six digits at the end of the VIN
+     * @throws IllegalArgumentException when a described value has no sensor
+     */
+    public StandInVehicle(VehicleDescription description, Works works, BusWires wires, int serial) {
+        this.description = description;
+        this.works = works;
+        this.wires = wires;
+        this.vin = vin(description, serial);
+        this.fitted =
+                description.modules().stream()
+                        .map(VehicleDescription.Module::id)
+                        .filter(m -> !works.notFitted().contains(m))
+                        .collect(Collectors.toSet());
+        for (Value value : description.values()) {
+            if (works.reading(value.id()).isEmpty()) {
+                throw new IllegalArgumentException(
+                        description.id() + " has no sensor for value '" + value.id() + "'");
+            }
+        }
+        description.modules().stream()
+                .filter(m -> fitted.contains(m.id()))
+                .forEach(m -> modules.put(m.id(), module(m)));
+        missing = new MissMonitors(description, wires, fitted::contains);
+        works.repairs().forEach(repairs::put);
+        new NetworkModel(description)
+                .elements()
+                .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
+    }
+
+    /**
+     * A VIN that fits a description: its pattern with the first of each choice, the serial number
+     * at the end, and the right check digit.
+     */
+    private static String vin(VehicleDescription description, int serial) {
+        String open =
+                description.vinPattern().substring(0, 8)
+                        + "0"
+                        + description
+                                .vinPattern()
+                                .replaceAll("\\[[^]]*\\](\\{\\d+\\})?", "?")
+                                .substring(9, 10)
+                        + "1%06d".formatted(serial);
+        char digit = new Vin(open).expectedCheckDigit();
+        return open.substring(0, 8) + digit + open.substring(9);
+    }
+
+    /**
+     * Begins to live on its address.
+     *
+     * @throws IOException when the address cannot be taken
+     */
+    public void open(InetAddress address) throws IOException {
+        gateway =
+                new DoipGateway(
+                        address,
+                        modules.get(VehicleDescription.GATEWAY).address(),
+                        vin,
+                        () -> works.driver().key() == 2 ? 1 : 0,
+                        List.copyOf(modules.values()));
+        lived = System.nanoTime();
+        Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
+        clock.setDaemon(true);
+        clock.start();
+    }
+
+    public String vin() {
+        return vin;
+    }
+
+    public Works works() {
+        return works;
+    }
+
+    public BusWires wires() {
+        return wires;
+    }
+
+    public VehicleDescription description() {
+        return description;
+    }
+
+    public UdsModule module(String id) {
+        return modules.get(id);
+    }
+
+    public DoipGateway gateway() {
+        return gateway;
+    }
+
+    /** Lets the vehicle's time run so many times faster, 1..20. */
+    public void hurry(int factor) {
+        hurry = Math.max(1, Math.min(20, factor));
+    }
+
+    public int hurry() {
+        return hurry;
+    }
+
+    /** Offered repairs, id → name. */
+    public Map<String, String> repairs() {
+        return Map.copyOf(repairs);
+    }
+
+    public void repair(String id) {
+        wires.mend(id.replaceFirst("^wire-", ""));
+        works.repair(id);
+    }
+
+    public void announceTo(InetSocketAddress listener) {
+        gateway.announceTo(listener);
+    }
+
+    /** Lets time pass before it is opened, as fast as it can be computed. */
+    public void live(double seconds) {
+        long count = Math.round(seconds / SLICE_SECONDS);
+        for (long i = 0; i < count; i++) {
+            slice();
+        }
+    }
+
+    private synchronized void slice() {
+        works.advance(SLICE_SECONDS);
+        int key = works.driver().key();
+        if (key == 2 && lastKey != 2) {
+            modules.values().forEach(m -> m.memory().newCycle());
+            works.keyOn();
+            missing.reset();
+        }
+        lastKey = key;
+        works.watch(SLICE_SECONDS, this::report);
+        if (key == 2 && ++slices % SLICES_PER_LISTEN == 0) {
+            missing.watch(works.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
+        }
+    }
+
+    private void report(String module, String code, boolean failed) {
+        if (modules.containsKey(module)) {
+            modules.get(module).memory().report(Dtc.parse(code).number(), failed, frame(module));
+        }
+    }
+
+    /**
+     * Brings the vehicle to this instant. Whoever reads or commands it comes through here, so that
+     * what they see does not depend on when the clock's thread last got its turn.
+     */
+    public synchronized void catchUp() {
+        long behind = System.nanoTime() - lived;
+        if (behind > LONGEST_GAP_NANOS) {
+            lived += behind - LONGEST_GAP_NANOS;
+        }
+        while (!closed && gateway != null && System.nanoTime() - lived >= SLICE_NANOS) {
+            for (int i = 0; i < hurry; i++) {
+                slice();
+            }
+            lived += SLICE_NANOS;
+        }
+    }
+
+    private void live() {
+        while (!closed) {
+            catchUp();
+            LockSupport.parkNanos(TURN_NANOS);
+        }
+    }
+
+    private UdsModule module(VehicleDescription.Module described) {
+        // bus and age decide how fast a module answers: 6 to some 30 ms
+        long answer =
+                6
+                        + Math.floorMod(described.address() * 7, 9)
+                        + (kbit(described.bus()) >= 500 ? 0 : 9);
+        List<Integer> codes =
+                description.codes().stream()
+                        .filter(c -> c.module().equals(described.id()))
+                        .map(c -> Dtc.parse(c.code()).number())
+                        .toList();
+        String id = described.id();
+        boolean always = id.equals(VehicleDescription.GATEWAY) || id.equals("body");
+        BooleanSupplier reached =
+                () ->
+                        (always || works.driver().key() == 2)
+                                && wires.gets(VehicleDescription.GATEWAY, id, works.seconds())
+                                && wires.gets(id, VehicleDescription.GATEWAY, works.seconds());
+        UdsModule module =
+                new UdsModule(described.address(), answer, new CodeMemory(codes), reached);
+        String stored = works.foreignVins().getOrDefault(id, vin);
+        int number = described.address();
+        module.identifier(0xF190, () -> Bytes.text(stored));
+        module.identifier(
+                0xF187, () -> Bytes.text("%s-%04X-21A".formatted(prefix(), number * 13 & 0xFFFF)));
+        module.identifier(0xF191, () -> Bytes.text("H0%d".formatted(1 + described.order() % 4)));
+        module.identifier(0xF189, () -> Bytes.text("S%03d".formatted(100 + number % 77)));
+        module.identifier(
+                0xF18C,
+                () ->
+                        Bytes.text(
+                                "%08d"
+                                        .formatted(
+                                                Math.floorMod(
+                                                        stored.hashCode() * 31L + number,
+                                                        100_000_000L))));
+        // ISO 14229-1 table C.1: manufacturing date; here as year, month and day in BCD
+        module.identifier(
+                0xF18B,
+                () ->
+                        Bytes.of(
+                                0x20,
+                                0x10 + number % 10,
+                                0x01 + number % 9,
+                                0x01 + number % 28 / 10 * 16 + number % 28 % 10));
+        for (Value value : description.values()) {
+            if (value.module().equals(id)) {
+                module.identifier(
+                        value.did(),
+                        () -> {
+                            catchUp();
+                            return raw(value);
+                        });
+            }
+        }
+        for (VehicleDescription.Mileage mileage : description.mileage()) {
+            if (mileage.module().equals(id)) {
+                works.mileage(mileage.id())
+                        .ifPresent(
+                                b ->
+                                        module.identifier(
+                                                mileage.did(),
+                                                () -> works.mileage(mileage.id()).orElseThrow()));
+            }
+        }
+        return module;
+    }
+
+    private String prefix() {
+        return description.name().replaceAll("[^A-Z]", "");
+    }
+
+    private int kbit(String bus) {
+        return description.buses().stream()
+                .filter(b -> b.id().equals(bus))
+                .findFirst()
+                .map(VehicleDescription.Bus::kbit)
+                .orElse(500);
+    }
+
+    private Bytes raw(Value value) {
+        return Bytes.of(Scaling.raw(value, works.reading(value.id()).orElseThrow()));
+    }
+
+    /** The freeze frame of a module now: number of identifiers, then each with its value. */
+    private Bytes frame(String moduleId) {
+        List<String> ids = description.module(moduleId).orElseThrow().freezeFrame();
+        Bytes frame = Bytes.of(ids.size());
+        for (String id : ids) {
+            Value value = description.value(id).orElseThrow();
+            frame = frame.plus(Bytes.of(value.did() >> 8, value.did())).plus(raw(value));
+        }
+        return frame;
+    }
+
+    /** The driver does something. */
+    public void driver(Driver next) {
+        catchUp();
+        works.driver(next);
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        if (gateway != null) {
+            gateway.close();
+        }
+    }
+}
