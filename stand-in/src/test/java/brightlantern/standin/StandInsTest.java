@@ -1,0 +1,184 @@
+package brightlantern.standin;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import brightlantern.core.code.Dtc;
+import brightlantern.core.network.NetworkReasoner;
+import brightlantern.core.network.RollCall;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Module;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.module.UdsModule;
+import brightlantern.wire.Bytes;
+import brightlantern.wire.uds.DtcAnswers;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The vehicles of the demo's world, as built and in their scenarios, asked module by module. */
+class StandInsTest {
+    private static final int STORED = 0x2F;
+
+    private static VehicleDescription description(String id) throws Exception {
+        VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
+        assertThat(library.mistakes()).isEmpty();
+        return library.byId(id).orElseThrow();
+    }
+
+    private static Set<String> fitted(VehicleDescription d) {
+        return d.modules().stream()
+                .filter(m -> m.option().isEmpty())
+                .map(Module::id)
+                .collect(Collectors.toSet());
+    }
+
+    /** Codes that a module tells; empty when it does not answer. */
+    private static List<String> codes(StandInVehicle vehicle, String module) throws Exception {
+        UdsModule asked = vehicle.module(module);
+        List<UdsModule.Reply> replies = asked.handle(Bytes.of(0x19, 0x02, STORED));
+        if (replies.isEmpty()) {
+            return List.of();
+        }
+        return DtcAnswers.list(replies.get(replies.size() - 1).data()).stream()
+                .map(e -> new Dtc(e.dtc()).toString())
+                .toList();
+    }
+
+    private static Map<String, List<String>> sweep(StandInVehicle vehicle) throws Exception {
+        Map<String, List<String>> all = new HashMap<>();
+        for (Module m : vehicle.description().modules()) {
+            if (vehicle.module(m.id()) != null) {
+                List<String> codes = new ArrayList<>();
+                // a flickering module is asked again, as a sweep does
+                for (int i = 0; i < 20 && codes.isEmpty(); i++) {
+                    codes.addAll(codes(vehicle, m.id()));
+                    vehicle.live(0.3);
+                }
+                all.put(m.id(), codes);
+            }
+        }
+        return all;
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "oriel-finch,18",
+        "velmont-cairn,31",
+        "quillon-ember,42",
+        "stonebarrow-wl9,9",
+        "oriel-heron,16"
+    })
+    void asBuiltEveryFittedModuleAnswersAndHoldsNoCode(String id, int modules) throws Exception {
+        VehicleDescription d = description(id);
+        assertThat(d.modules()).hasSize(modules);
+        StandInVehicle vehicle = StandIns.of(d, StandIns.AS_BUILT, 612);
+        for (String module : fitted(d)) {
+            assertThat(vehicle.module(module).handle(Bytes.of(0x3E, 0x00))).as(module).hasSize(1);
+            assertThat(codes(vehicle, module)).as(module).isEmpty();
+        }
+        assertThat(d.fits(new brightlantern.core.vehicle.Vin(vehicle.vin()))).isTrue();
+        assertThat(new brightlantern.core.vehicle.Vin(vehicle.vin()).checkDigitHolds()).isTrue();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"oriel-finch", "quillon-ember", "stonebarrow-wl9"})
+    void aScenarioSetsCodesAndItsRepairEndsThem(String id) throws Exception {
+        StandInVehicle vehicle = StandIns.of(description(id), StandIns.scenarios(id).get(1), 613);
+        Map<String, List<String>> before = sweep(vehicle);
+        assertThat(before.values().stream().flatMap(List::stream)).hasSizeGreaterThanOrEqualTo(3);
+        String repair =
+                vehicle.repairs().keySet().stream()
+                        .filter(r -> !r.startsWith("wire-"))
+                        .findFirst()
+                        .orElseThrow();
+        vehicle.repair(repair);
+        vehicle.description()
+                .modules()
+                .forEach(
+                        m -> {
+                            if (vehicle.module(m.id()) != null) {
+                                vehicle.module(m.id()).handle(Bytes.of(0x14, 0xFF, 0xFF, 0xFF));
+                            }
+                        });
+        vehicle.works().crank();
+        vehicle.live(40);
+        vehicle.works()
+                .driver(
+                        vehicle.works()
+                                .driver()
+                                .drive(brightlantern.standin.plant.Driver.Program.CRUISE));
+        vehicle.live(60);
+        assertThat(sweep(vehicle).values().stream().flatMap(List::stream)).isEmpty();
+    }
+
+    @Test
+    void theCairnLeadsToItsFloorConnectorFromCodesAloneAndSurelyAfterRollCall() throws Exception {
+        VehicleDescription d = description("velmont-cairn");
+        StandInVehicle vehicle = StandIns.of(d, "warnings after rain", 614);
+        Map<String, List<String>> swept = sweep(vehicle);
+        long count = swept.values().stream().mapToLong(List::size).sum();
+        assertThat(count).isBetween(18L, 34L);
+        assertThat(swept.values().stream().flatMap(List::stream).filter(c -> c.equals("B1318-00")))
+                .isNotEmpty();
+        Set<RollCall.Miss> misses = new HashSet<>();
+        swept.forEach(
+                (module, codes) ->
+                        codes.forEach(
+                                code ->
+                                        d.code(module, code)
+                                                .filter(c -> !c.misses().isEmpty())
+                                                .ifPresent(
+                                                        c ->
+                                                                misses.add(
+                                                                        new RollCall.Miss(
+                                                                                module,
+                                                                                c.misses())))));
+        NetworkReasoner reasoner = new NetworkReasoner(d);
+        NetworkReasoner.Ranking fromCodes =
+                reasoner.rank(new RollCall(Map.of(), swept.keySet(), misses), fitted(d));
+        assertThat(fromCodes.standings().subList(0, 3))
+                .extracting(NetworkReasoner.Standing::id)
+                .contains("X31");
+
+        Map<String, RollCall.Tally> calls = new HashMap<>();
+        int rounds = 30;
+        for (int round = 0; round < rounds; round++) {
+            for (String module : fitted(d)) {
+                boolean answered = !vehicle.module(module).handle(Bytes.of(0x3E, 0x00)).isEmpty();
+                RollCall.Tally before = calls.getOrDefault(module, new RollCall.Tally(0, 0));
+                calls.put(
+                        module,
+                        new RollCall.Tally(
+                                before.asked() + 1, before.answered() + (answered ? 1 : 0)));
+            }
+            vehicle.live(0.5);
+        }
+        NetworkReasoner.Ranking ranking =
+                reasoner.rank(new RollCall(calls, swept.keySet(), misses), fitted(d));
+        assertThat(ranking.lead().id()).isEqualTo("X31");
+        assertThat(ranking.lead().sureness()).isGreaterThan(0.9);
+        assertThat(ranking.sentence()).contains("X31").contains("under the left sill");
+
+        vehicle.repair("wire-X31");
+        for (String module : fitted(d)) {
+            assertThat(vehicle.module(module).handle(Bytes.of(0x3E, 0x00))).hasSize(1);
+        }
+    }
+
+    @Test
+    void anUnknownScenarioIsTold() throws Exception {
+        VehicleDescription d = description("oriel-finch");
+        assertThatThrownBy(() -> StandIns.of(d, "no such", 1))
+                .hasMessageContaining("expected one of [as built, rough idle");
+    }
+}
