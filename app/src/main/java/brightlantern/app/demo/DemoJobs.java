@@ -30,30 +30,74 @@ class DemoJobs {
         this.findings = findings;
     }
 
-    void fill(String complaintVin, String sisterVin) {
+    /**
+     * @param others VINs of the other stand-ins, in the launcher's order
+     */
+    void fill(String complaintVin, String sisterVin, List<String> others) {
         recording.restore();
         add(
+                "tamarack-portage",
                 complaintVin,
                 "127.0.22.1",
                 "Goes flat on long climbs, fine again after a restart.",
-                Set.of("flat-on-climbs", "fine-after-restart"),
+                List.of("flat-on-climbs", "fine-after-restart"),
                 "Vane actuator replaced last month elsewhere; the complaint stayed.");
         add(
+                "tamarack-portage",
                 sisterVin,
                 "127.0.22.2",
                 "Driver swapped vans and says this one feels flat on climbs too.",
-                Set.of("flat-on-climbs"),
+                List.of("flat-on-climbs"),
                 "Regular service only.");
+        List<Told> told =
+                List.of(
+                        new Told(
+                                "Rough idle, and hard to start after filling up.",
+                                List.of("rough-idle", "hard-start-after-fill"),
+                                "A hose under the intake looked cracked and was left."),
+                        new Told(
+                                "After heavy rain: many warnings, parking brake stuck on, rear stays low.",
+                                List.of("many-warnings", "park-brake-stuck", "rear-low"),
+                                "Stood with its doors open the night before."),
+                        new Told(
+                                "Charges for forty minutes, then stops; cabin cooling is weak.",
+                                List.of("charge-stops", "cooling-weak"),
+                                "None known."),
+                        new Told(
+                                "Shakes, lost power, filter will not burn off.",
+                                List.of("shakes", "no-power", "no-burn-off"),
+                                "Injectors tested a year ago."),
+                        new Told(
+                                "Is the mileage true? I want to buy it.",
+                                List.of("buying"),
+                                "Service book with all stamps."));
+        for (int i = 0; i < told.size(); i++) {
+            add(
+                    DemoLauncher.OTHERS.get(i),
+                    others.get(i),
+                    "127.0.22." + (11 + i),
+                    told.get(i).complaint(),
+                    told.get(i).symptoms(),
+                    told.get(i).earlier());
+        }
     }
 
-    private double odometer(String address) {
-        VehicleDescription d = links.library().byId("tamarack-portage").orElseThrow();
+    /** What the customer says. */
+    private record Told(String complaint, List<String> symptoms, String earlier) {}
+
+    private double odometer(String vehicleId, String address) {
+        VehicleDescription d = links.library().byId(vehicleId).orElseThrow();
         String id = d.live().odometer();
         return links.link(address).read(d, List.of(id)).getOrDefault(id, 0.0);
     }
 
     private void add(
-            String vin, String address, String complaint, Set<String> symptoms, String earlier) {
+            String vehicleId,
+            String vin,
+            String address,
+            String complaint,
+            List<String> symptoms,
+            String earlier) {
         long id =
                 jobs.add(
                         new Job(
@@ -61,13 +105,13 @@ class DemoJobs {
                                 Instant.now(),
                                 Optional.empty(),
                                 "lead",
-                                "tamarack-portage",
+                                vehicleId,
                                 vin,
                                 address,
                                 address + ":5025",
                                 complaint,
-                                symptoms,
-                                odometer(address),
+                                Set.copyOf(symptoms),
+                                odometer(vehicleId, address),
                                 earlier));
         for (String symptom : symptoms) {
             findings.add(

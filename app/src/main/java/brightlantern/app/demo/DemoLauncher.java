@@ -27,9 +27,20 @@ public final class DemoLauncher {
     private static final int FIRST_SERIAL = 417;
     private static final String PASSWORD = "lantern-demo";
 
+    /** The stand-ins beside the two vans, in the order of their addresses from 127.0.22.11 on. */
+    static final List<String> OTHERS =
+            List.of(
+                    "oriel-finch",
+                    "velmont-cairn",
+                    "quillon-ember",
+                    "stonebarrow-wl9",
+                    "oriel-heron");
+
     private DemoLauncher() {}
 
-    /** Starts two vans: one with the complaint's fault, one as it was built. */
+    /**
+     * Starts two vans, one with the complaint's fault and one as built, and all other stand-ins.
+     */
     public static void launch(ConfigurableApplicationContext context) {
         accounts(context.getBean(Accounts.class));
         boolean fresh = context.getBean(brightlantern.app.job.Jobs.class).all().isEmpty();
@@ -38,19 +49,35 @@ public final class DemoLauncher {
                     start(context, "127.0.22.1", PortageVan.Scenario.FLAT_ON_CLIMBS, FIRST_SERIAL);
             PortageVan sister =
                     start(context, "127.0.22.2", PortageVan.Scenario.AS_BUILT, FIRST_SERIAL + 5);
+            List<StandInVehicle> others = new java.util.ArrayList<>();
+            for (int i = 0; i < OTHERS.size(); i++) {
+                String id = OTHERS.get(i);
+                List<String> scenarios = StandIns.scenarios(id);
+                others.add(
+                        start(
+                                context,
+                                "127.0.22." + (11 + i),
+                                id,
+                                scenarios.get(scenarios.size() - 1),
+                                FIRST_SERIAL + 20 + i));
+            }
             if (fresh) {
-                context.getBean(DemoJobs.class).fill(complaint.vin(), sister.vin());
+                context.getBean(DemoJobs.class)
+                        .fill(
+                                complaint.vin(),
+                                sister.vin(),
+                                others.stream().map(StandInVehicle::vin).toList());
             }
         } catch (IOException taken) {
             throw new IllegalStateException(
                     "The stand-ins could not start ("
                             + taken.getMessage()
-                            + "). Does another demo run? Their addresses are 127.0.22.1 and 127.0.22.2, port 13400.",
+                            + "). Does another demo run? Their addresses are 127.0.22.1, 127.0.22.2 and 127.0.22.11 to 127.0.22.15, port 13400.",
                     taken);
         }
         System.out.println("Demo accounts: tech, lead, admin; the password of each is " + PASSWORD);
         System.out.println(
-                "Stand-in vans at 127.0.22.1 and 127.0.22.2; their driver's seats are under 'Stand-ins'.");
+                "Stand-ins at 127.0.22.1, 127.0.22.2 and 127.0.22.11 to 127.0.22.15; their driver's seats are under 'Stand-ins'.");
     }
 
     private static void accounts(Accounts accounts) {

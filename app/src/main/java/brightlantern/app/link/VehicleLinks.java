@@ -4,6 +4,7 @@ import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
+import brightlantern.core.network.NetworkSuspects;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.wire.doip.DoipDiscovery;
@@ -53,7 +54,9 @@ public class VehicleLinks {
             CommandLog log,
             Findings findings)
             throws IOException {
-        this.library = VehicleLibrary.read(Path.of(folder));
+        this.library =
+                VehicleLibrary.read(Path.of(folder))
+                        .map(d -> d.withSuspects(NetworkSuspects.of(d)));
         this.jobs = jobs;
         this.log = log;
         this.findings = findings;

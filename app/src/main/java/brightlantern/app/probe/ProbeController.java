@@ -71,6 +71,9 @@ class ProbeController {
             @RequestParam(name = "point", defaultValue = "") String pointId,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
+        if (context.description().circuits().isEmpty()) {
+            return "probe/none";
+        }
         Circuit circuit = context.description().circuits().get(0);
         Point chosen =
                 circuit.points().stream()

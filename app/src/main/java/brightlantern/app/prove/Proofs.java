@@ -75,7 +75,8 @@ class Proofs {
                 log.times(job.id(), CommandLog.CLEAR),
                 log.times(job.id(), CommandLog.KEY),
                 sweeps.of(job.id()).stream().map(k -> dated(k.sweep(), d, lead)).toList(),
-                drives);
+                drives,
+                !d.follows().isEmpty());
     }
 
     private static Proof.DatedSweep dated(

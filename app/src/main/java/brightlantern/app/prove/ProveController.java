@@ -46,6 +46,9 @@ import org.thymeleaf.context.Context;
 @Controller
 @RequestMapping("/jobs/{id}/prove")
 class ProveController {
+    /** Repairs of suspects further down are hardly what anybody did. */
+    private static final int OPTIONS = 14;
+
     private final JobPages pages;
     private final Proofs proofs;
     private final Repairs repairs;
@@ -113,7 +116,8 @@ class ProveController {
 
     private static List<Option> options(VehicleDescription d, Reasoner.Ranking ranking) {
         List<Option> options = new ArrayList<>();
-        ranking.standings()
+        ranking.standings().stream()
+                .limit(OPTIONS)
                 .forEach(
                         s ->
                                 d.suspect(s.suspectId())

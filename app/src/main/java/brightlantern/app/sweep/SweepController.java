@@ -16,6 +16,7 @@ import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -36,9 +37,16 @@ class SweepController {
     private final SweepRunner runner;
     private final Findings findings;
     private final CommandLog log;
+    private final NetworkFindings network;
 
     SweepController(
-            JobPages pages, Sweeps sweeps, SweepRunner runner, Findings findings, CommandLog log) {
+            JobPages pages,
+            Sweeps sweeps,
+            SweepRunner runner,
+            Findings findings,
+            CommandLog log,
+            NetworkFindings network) {
+        this.network = network;
         this.pages = pages;
         this.sweeps = sweeps;
         this.runner = runner;
@@ -77,15 +85,23 @@ class SweepController {
         boolean running = runner.isRunning(id);
         List<CodeRow> codes = newest.map(s -> rows(context, s)).orElse(List.of());
         model.addAttribute("running", running);
+        model.addAttribute("mileage", !context.description().mileage().isEmpty());
         model.addAttribute("sweep", newest.orElse(null));
         model.addAttribute("before", before.orElse(null));
         model.addAttribute("halfway", !running && newest.isPresent() && !newest.get().whole());
         model.addAttribute(
                 "failed",
                 newest.map(s -> s.count(Answer.SILENT) + s.count(Answer.FAULTY)).orElse(0L));
-        model.addAttribute("map", BusMap.of(context.description(), newest, runner.asking(id)));
+        model.addAttribute("map", map(context, newest, runner.asking(id)));
         model.addAttribute("codes", codes);
-        model.addAttribute("answer", answer(newest, codes, running));
+        model.addAttribute(
+                "answer",
+                answer(
+                        newest,
+                        codes,
+                        running,
+                        newest.flatMap(s -> brokenWire(context, s))
+                                .map(CodeWeigher.BrokenWire::name)));
         model.addAttribute("kept", kept);
         Optional<Sweeps.Kept> earlier =
                 before.flatMap(b -> sweeps.byId(id, b))
@@ -98,8 +114,51 @@ class SweepController {
                         : null);
     }
 
+    private Optional<CodeWeigher.BrokenWire> brokenWire(JobPages.Context context, Sweep sweep) {
+        return Optional.of(sweep)
+                .filter(Sweep::whole)
+                .flatMap(s -> network.suspected(context, s))
+                .map(
+                        e ->
+                                new CodeWeigher.BrokenWire(
+                                        e.name() + " (" + e.place() + ")",
+                                        (from, to) ->
+                                                network.lost(context.description(), e, from, to)));
+    }
+
+    private BusMap map(JobPages.Context context, Optional<Sweep> sweep, Set<String> asking) {
+        return BusMap.of(
+                context.description(),
+                m -> mark(sweep.flatMap(s -> s.module(m.id())), asking.contains(m.id())),
+                sweep.filter(Sweep::whole).flatMap(s -> network.suspected(context, s)));
+    }
+
+    private static BusMap.Mark mark(Optional<Sweep.ModuleResult> result, boolean asking) {
+        if (asking) {
+            return new BusMap.Mark("asking", 0, "being asked now");
+        }
+        int codes = result.map(r -> r.codes().size()).orElse(0);
+        return switch (result.map(Sweep.ModuleResult::answer).orElse(Answer.NOT_ASKED)) {
+            case NOT_ASKED -> new BusMap.Mark("waiting", 0, "not asked yet");
+            case ANSWERED ->
+                    codes == 0
+                            ? new BusMap.Mark("answered", 0, "answered, no codes")
+                            : new BusMap.Mark(
+                                    "codes",
+                                    codes,
+                                    "answered, " + codes + (codes == 1 ? " code" : " codes"));
+            case SILENT -> new BusMap.Mark("silent", 0, "silent");
+            case FAULTY -> new BusMap.Mark("faulty", 0, "answered wrongly");
+            case NOT_FITTED -> new BusMap.Mark("absent", 0, "not fitted, says the gateway");
+        };
+    }
+
     private List<CodeRow> rows(JobPages.Context context, Sweep sweep) {
-        return CodeWeigher.weigh(sweep.codes(), context.description(), context.job().symptoms())
+        return CodeWeigher.weigh(
+                        sweep.codes(),
+                        context.description(),
+                        context.job().symptoms(),
+                        brokenWire(context, sweep))
                 .stream()
                 .map(
                         w ->
@@ -111,7 +170,11 @@ class SweepController {
     }
 
     /** The page's answer in a sentence. */
-    private static String answer(Optional<Sweep> sweep, List<CodeRow> codes, boolean running) {
+    private static String answer(
+            Optional<Sweep> sweep,
+            List<CodeRow> codes,
+            boolean running,
+            Optional<String> brokenWire) {
         if (sweep.isEmpty()) {
             return "No sweep yet. Sweep all modules to see who answers and which codes they hold.";
         }
@@ -120,8 +183,13 @@ class SweepController {
             return "Sweeping: " + asked + " of " + sweep.get().modules().size() + " modules done.";
         }
         List<String> parts = new ArrayList<>();
+        long knockOn = codes.stream().filter(c -> c.weighed().knockOn()).count();
+        if (brokenWire.isPresent()) {
+            parts.add("Look at the wire first: " + brokenWire.get() + ".");
+        }
         codes.stream()
                 .filter(c -> c.weighed().lead())
+                .filter(c -> brokenWire.isEmpty())
                 .findFirst()
                 .ifPresentOrElse(
                         c ->
@@ -135,9 +203,14 @@ class SweepController {
                                                 + ")."),
                         () ->
                                 parts.add(
-                                        codes.isEmpty()
-                                                ? "No module holds a code."
-                                                : "No code here matters for the complaint."));
+                                        brokenWire.isPresent()
+                                                ? ""
+                                                : codes.isEmpty()
+                                                        ? "No module holds a code."
+                                                        : "No code here matters for the complaint."));
+        if (knockOn > 0) {
+            parts.add(knockOn + (knockOn == 1 ? " code is" : " codes are") + " its knock-on.");
+        }
         long aside = codes.stream().filter(c -> c.weighed().aside()).count();
         if (aside > 0) {
             parts.add(aside + (aside == 1 ? " code may" : " codes may") + " be put aside.");
@@ -162,7 +235,7 @@ class SweepController {
                             + sweep.get().modules().size()
                             + " modules.");
         }
-        return String.join(" ", parts);
+        return String.join(" ", parts).replaceAll(" +", " ").trim();
     }
 
     private static String lower(String text) {

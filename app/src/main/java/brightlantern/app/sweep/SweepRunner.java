@@ -6,6 +6,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.PageEvents;
+import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
@@ -16,6 +17,7 @@ import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.Bytes;
+import brightlantern.wire.NotThereException;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import brightlantern.wire.uds.DtcAnswers;
@@ -48,9 +50,13 @@ class SweepRunner {
     private static final int AGEING = 0x02;
     private static final int AT_ONCE = 6;
 
+    /** How often the silent ones are asked once more at the end. */
+    private static final int SILENT_AGAIN = 2;
+
     private final Sweeps sweeps;
     private final Findings findings;
     private final PageEvents events;
+    private final NetworkFindings network;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
     private final ExecutorService workers =
             Executors.newCachedThreadPool(
@@ -60,7 +66,8 @@ class SweepRunner {
                         return thread;
                     });
 
-    SweepRunner(Sweeps sweeps, Findings findings, PageEvents events) {
+    SweepRunner(Sweeps sweeps, Findings findings, PageEvents events, NetworkFindings network) {
+        this.network = network;
         this.sweeps = sweeps;
         this.findings = findings;
         this.events = events;
@@ -149,14 +156,10 @@ class SweepRunner {
     private void run(JobPages.Context context, Running now) {
         ExecutorService askers = Executors.newFixedThreadPool(AT_ONCE);
         try {
-            List<java.util.concurrent.Future<?>> asked = new ArrayList<>();
-            for (ModuleResult module : now.sweep.modules()) {
-                if (module.answer() == Answer.NOT_ASKED) {
-                    asked.add(askers.submit(() -> ask(context, now, module)));
-                }
-            }
-            for (java.util.concurrent.Future<?> one : asked) {
-                one.get();
+            askAll(context, now, askers, Answer.NOT_ASKED);
+            // a module that flickers may answer the next time
+            for (int again = 0; again < SILENT_AGAIN; again++) {
+                askAll(context, now, askers, Answer.SILENT);
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
@@ -169,6 +172,19 @@ class SweepRunner {
         } finally {
             askers.shutdownNow();
             finish(context, now);
+        }
+    }
+
+    private void askAll(JobPages.Context context, Running now, ExecutorService askers, Answer which)
+            throws InterruptedException, java.util.concurrent.ExecutionException {
+        List<java.util.concurrent.Future<?>> asked = new ArrayList<>();
+        for (ModuleResult module : now.sweep.modules()) {
+            if (module.answer() == which) {
+                asked.add(askers.submit(() -> ask(context, now, module)));
+            }
+        }
+        for (java.util.concurrent.Future<?> one : asked) {
+            one.get();
         }
     }
 
@@ -211,7 +227,7 @@ class SweepRunner {
                         .formatted(
                                 now.sweep.whole() ? "done" : "stopped",
                                 now.sweep.count(Answer.ANSWERED),
-                                now.sweep.modules().size(),
+                                now.sweep.modules().size() - now.sweep.count(Answer.NOT_FITTED),
                                 now.sweep.codes().size());
         findings.add(
                 job.id(),
@@ -225,6 +241,7 @@ class SweepRunner {
                 null);
         if (now.sweep.whole()) {
             codeEvidence(context, now);
+            network.heard(context, now.who, now.sweep);
         }
         running.remove(job.id());
         events.changed(job.id(), "sweep");
@@ -237,6 +254,12 @@ class SweepRunner {
                 description.suspects().stream()
                         .flatMap(s -> s.codes().keySet().stream())
                         .collect(Collectors.toSet());
+        if (network.suspected(context, now.sweep).isEmpty()) {
+            // a lead code that nobody described speaks for something not on the list
+            CodeWeigher.weigh(now.sweep.codes(), description, context.job().symptoms()).stream()
+                    .filter(CodeWeigher.Weighed::lead)
+                    .forEach(w -> spoken.add(w.code().code()));
+        }
         for (String code : spoken) {
             String module =
                     description.codes().stream()
@@ -295,6 +318,8 @@ class SweepRunner {
                 codes.add(code(client, description, module, entry));
             }
             answer = Answer.ANSWERED;
+        } catch (NotThereException unknown) {
+            answer = Answer.NOT_FITTED;
         } catch (SilenceException silent) {
             answer = Answer.SILENT;
             trouble = silent.getMessage();

@@ -25,6 +25,8 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/trace")
 class TraceController {
+    private static final int SHOWN = 14;
+
     private final JobPages pages;
     private final Reasoning reasoning;
     private final Findings findings;
@@ -64,11 +66,13 @@ class TraceController {
         Reasoning.State state =
                 reasoning.of(id, context.description(), context.link().status().supply());
         model.addAttribute("answer", state.ranking().sentence());
+        List<Reasoner.Standing> all = state.ranking().standings();
+        // a large network alone has a hundred elements; those that nothing speaks for are only
+        // named
         model.addAttribute(
                 "suspects",
-                state.ranking().standings().stream()
-                        .map(s -> row(s, state, context.description()))
-                        .toList());
+                all.stream().limit(SHOWN).map(s -> row(s, state, context.description())).toList());
+        model.addAttribute("faint", all.stream().skip(SHOWN).map(Reasoner.Standing::name).toList());
         model.addAttribute(
                 "next",
                 state.next().stream()

@@ -1,13 +1,18 @@
 package brightlantern.core.code;
 
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Code;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** Orders codes by what matters for the complaint, each with its reasons. */
+/** Orders codes by what matters for the complaint, and tells lead from knock-on, with reasons. */
 public final class CodeWeigher {
     /**
      * A code that nobody described could be anything; halfway between "the cause" and "cannot
@@ -27,46 +32,158 @@ public final class CodeWeigher {
     /** A freeze frame that saw the condition twice is a pattern, not a chance. */
     private static final double REPEATED_FACTOR = 1.2;
 
+    /** Modules are built to work down to some 9 V; below this their findings mean little. */
+    private static final double LOW_SUPPLY_VOLTS = 10.5;
+
     private CodeWeigher() {}
+
+    /** What part a code plays. */
+    public enum Role {
+        LEAD("lead code"),
+        OPEN(""),
+        KNOCK_ON("knock-on"),
+        ASIDE("put aside");
+
+        private final String words;
+
+        Role(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /**
      * @param score relative, only for ordering
-     * @param aside true when the code may be left alone for this complaint
      */
-    public record Weighed(
-            StoredCode code, double score, boolean lead, boolean aside, List<String> reasons) {}
+    public record Weighed(StoredCode code, double score, Role role, List<String> reasons) {
+        public boolean lead() {
+            return role == Role.LEAD;
+        }
 
-    /** Orders codes; the first one is the lead code unless it is put aside too. */
+        public boolean aside() {
+            return role == Role.ASIDE;
+        }
+
+        public boolean knockOn() {
+            return role == Role.KNOCK_ON;
+        }
+    }
+
+    /**
+     * A fault of the network that explains missing messages.
+     *
+     * @param name in words
+     * @param explains whether a message from the first module to the second is lost by it
+     */
+    public record BrokenWire(
+            String name, java.util.function.BiPredicate<String, String> explains) {}
+
+    /** Orders codes; the first one is the lead code unless all may be put aside. */
     public static List<Weighed> weigh(
             List<StoredCode> codes, VehicleDescription description, Set<String> symptomIds) {
+        return weigh(codes, description, symptomIds, Optional.empty());
+    }
+
+    /**
+     * The same, with what is known of the network.
+     *
+     * @param broken what the network is thought to suffer from; empty when nothing is
+     */
+    public static List<Weighed> weigh(
+            List<StoredCode> codes,
+            VehicleDescription description,
+            Set<String> symptomIds,
+            Optional<BrokenWire> broken) {
         Set<String> families =
                 description.symptoms().stream()
                         .filter(s -> symptomIds.contains(s.id()))
                         .flatMap(s -> s.families().stream())
                         .collect(Collectors.toSet());
+        Map<String, String> broughtBy = broughtBy(codes, description);
         List<Weighed> weighed = new ArrayList<>();
         for (StoredCode code : codes) {
-            weighed.add(weigh(code, description, families));
+            weighed.add(weigh(code, description, families, broken, broughtBy));
         }
         weighed.sort(Comparator.comparingDouble(Weighed::score).reversed());
-        double best = weighed.isEmpty() ? 0 : weighed.get(0).score();
+        double best =
+                weighed.stream()
+                        .filter(w -> w.role() == Role.OPEN)
+                        .mapToDouble(Weighed::score)
+                        .max()
+                        .orElse(0);
         List<Weighed> ranked = new ArrayList<>();
-        for (int i = 0; i < weighed.size(); i++) {
-            Weighed w = weighed.get(i);
-            boolean aside = w.score() <= ASIDE_SHARE * best || w.score() < ASIDE_SHARE;
-            ranked.add(new Weighed(w.code(), w.score(), i == 0 && !aside, aside, w.reasons()));
+        boolean led = false;
+        for (Weighed w : weighed) {
+            Role role = w.role();
+            if (role == Role.OPEN && (w.score() <= ASIDE_SHARE * best || w.score() < ASIDE_SHARE)) {
+                role = Role.ASIDE;
+            } else if (role == Role.OPEN && !led) {
+                role = Role.LEAD;
+                led = true;
+            }
+            ranked.add(new Weighed(w.code(), w.score(), role, w.reasons()));
         }
+        if (!led && broken.isPresent()) {
+            ranked = standFor(ranked, broken.get());
+        }
+        ranked.sort(Comparator.comparing(w -> w.role().ordinal()));
         return List.copyOf(ranked);
     }
 
+    /** With nothing but knock-on codes the heaviest of them stands for the broken wire. */
+    private static List<Weighed> standFor(List<Weighed> ranked, BrokenWire broken) {
+        List<Weighed> with = new ArrayList<>(ranked);
+        boolean missing = with.stream().anyMatch(CodeWeigher::ofMissingMessages);
+        for (int i = 0; i < with.size(); i++) {
+            Weighed w = with.get(i);
+            if (missing ? ofMissingMessages(w) : w.knockOn()) {
+                List<String> reasons = new ArrayList<>(w.reasons());
+                reasons.add(
+                        "It stands for the cause, which has no code of its own: "
+                                + broken.name()
+                                + ".");
+                with.set(i, new Weighed(w.code(), w.score(), Role.LEAD, reasons));
+                break;
+            }
+        }
+        return with;
+    }
+
+    private static boolean ofMissingMessages(Weighed w) {
+        // U codes are those of the network (ISO 15031-6)
+        return w.knockOn() && w.code().code().startsWith("U");
+    }
+
+    /** Code → the present code that brings it along, by the description. */
+    private static Map<String, String> broughtBy(
+            List<StoredCode> codes, VehicleDescription description) {
+        Map<String, String> by = new LinkedHashMap<>();
+        for (StoredCode code : codes) {
+            if (code.statusByte().standing() != DtcStatus.Standing.QUIET) {
+                description
+                        .code(code.moduleId(), code.code())
+                        .map(Code::brings)
+                        .orElse(List.of())
+                        .forEach(b -> by.putIfAbsent(b, code.code()));
+            }
+        }
+        return by;
+    }
+
     private static Weighed weigh(
-            StoredCode code, VehicleDescription description, Set<String> families) {
+            StoredCode code,
+            VehicleDescription description,
+            Set<String> families,
+            Optional<BrokenWire> broken,
+            Map<String, String> broughtBy) {
         List<String> reasons = new ArrayList<>();
-        var known = description.code(code.moduleId(), code.code());
-        double score = known.map(VehicleDescription.Code::weight).orElse(UNKNOWN_WEIGHT);
-        known.map(VehicleDescription.Code::why)
-                .filter(why -> !why.isEmpty())
-                .ifPresent(reasons::add);
+        Optional<Code> known = description.code(code.moduleId(), code.code());
+        double score = known.map(Code::weight).orElse(UNKNOWN_WEIGHT);
+        Role role = role(code, known, broken, broughtBy, reasons);
+        known.map(Code::why).filter(why -> !why.isEmpty()).ifPresent(reasons::add);
         if (known.isEmpty()) {
             reasons.add("The description does not know this code.");
         }
@@ -87,7 +204,7 @@ public final class CodeWeigher {
                     case HISTORY -> "Only history: it failed once and passed since.";
                     case QUIET -> "Its test found nothing.";
                 });
-        String family = known.map(VehicleDescription.Code::family).orElse("");
+        String family = known.map(Code::family).orElse("");
         if (families.contains(family)) {
             score *= COMPLAINT_FACTOR;
             reasons.add("Speaks of the same thing as the complaint (" + family + ").");
@@ -99,6 +216,47 @@ public final class CodeWeigher {
             reasons.add(
                     "Set on " + Math.max(code.occurrences(), code.frames().size()) + " occasions.");
         }
-        return new Weighed(code, score, false, false, reasons);
+        return new Weighed(code, score, role, reasons);
+    }
+
+    private static Role role(
+            StoredCode code,
+            Optional<Code> known,
+            Optional<BrokenWire> broken,
+            Map<String, String> broughtBy,
+            List<String> reasons) {
+        String sets = known.map(Code::sets).orElse("");
+        String misses = known.map(Code::misses).orElse("");
+        if (broken.isPresent()
+                && (sets.equals("network")
+                        || !misses.isEmpty()
+                                && broken.get().explains().test(misses, code.moduleId()))) {
+            reasons.add("Knock-on of: " + broken.get().name() + ".");
+            return Role.KNOCK_ON;
+        }
+        if (broughtBy.containsKey(code.code())) {
+            reasons.add("Brought along by " + broughtBy.get(code.code()) + ".");
+            return Role.KNOCK_ON;
+        }
+        if (sets.equals("condition")) {
+            reasons.add("It only says that the conditions of its test were not met.");
+            return Role.ASIDE;
+        }
+        Optional<Double> low =
+                code.frames().stream()
+                        .flatMap(f -> f.values().entrySet().stream())
+                        .filter(v -> v.getKey().endsWith(".supply"))
+                        .map(Map.Entry::getValue)
+                        .filter(v -> v < LOW_SUPPLY_VOLTS)
+                        .findFirst();
+        if (low.isPresent()) {
+            reasons.add(
+                    String.format(
+                            Locale.ROOT,
+                            "Explained by the low supply at that time: its freeze frame has %.1f V.",
+                            low.get()));
+            return Role.ASIDE;
+        }
+        return Role.OPEN;
     }
 }

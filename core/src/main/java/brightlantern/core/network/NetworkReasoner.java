@@ -42,7 +42,7 @@ public final class NetworkReasoner {
     /** Probability that a complaint is stored without any fault on the wire. */
     private static final double STRAY = 0.008;
 
-    /** How bad the element is now (share let through), and how bad it was when codes were set. */
+    /** How bad an element is now (share let through), and how bad it was when codes were set. */
     private static final double[][] SEVERITIES = {
         {0, 0},
         {0.12, 0},
@@ -166,6 +166,28 @@ public final class NetworkReasoner {
         return new Ranking(List.copyOf(standings), sentence(standings));
     }
 
+    /** How many severities are told apart for each element. */
+    public static int severities() {
+        return SEVERITIES.length;
+    }
+
+    /** Natural logarithm of the probability of what was heard under a severity of an element. */
+    public double logLikelihood(
+            String elementId, int severity, RollCall heard, Set<String> fitted) {
+        return model.elements().stream()
+                .filter(e -> e.id().equals(elementId))
+                .findFirst()
+                .map(
+                        e ->
+                                logLikelihood(
+                                        e,
+                                        SEVERITIES[severity][0],
+                                        SEVERITIES[severity][1],
+                                        heard,
+                                        fitted))
+                .orElseGet(() -> logSound(heard, fitted));
+    }
+
     /**
      * Natural logarithm of the probability of what was heard, were this element at fault.
      *
@@ -213,7 +235,8 @@ public final class NetworkReasoner {
                 .toList();
     }
 
-    private double logSound(RollCall heard, Set<String> fitted) {
+    /** The same with a sound network. */
+    public double logSound(RollCall heard, Set<String> fitted) {
         double log = 0;
         for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
             if (fitted.contains(call.getKey())) {
@@ -232,7 +255,7 @@ public final class NetworkReasoner {
     }
 
     /** An unknown cause: most modules sound, some at any rate; complaints as likely as not. */
-    private double logAnything(RollCall heard, Set<String> fitted) {
+    public double logAnything(RollCall heard, Set<String> fitted) {
         double log = 0;
         for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
             if (fitted.contains(call.getKey())) {

@@ -19,7 +19,7 @@ public final class OdometerCheck {
 
     private static final double LEAST_SET_BACK_KM = 1500;
     private static final double MOST_SET_BACK_KM = 500_000;
-    private static final int STEPS = 160;
+    private static final int STEPS = 1500;
 
     /** Counters of one vehicle differ by rolling circumference and by when they were written. */
     private static final double COUNTER_SHARE = 0.004;

@@ -54,6 +54,7 @@ public final class Proof {
      * @param repaired when the repair was done
      * @param leadCode the code that the fault showed itself by, with its freeze frame; empty when
      *     there was none
+     * @param driveJudged whether the description has a target by which a drive can be judged
      */
     public record Record(
             Instant repaired,
@@ -63,7 +64,8 @@ public final class Proof {
             List<Instant> clears,
             List<Instant> keyCycles,
             List<DatedSweep> sweeps,
-            List<DatedDrive> drives) {}
+            List<DatedDrive> drives,
+            boolean driveJudged) {}
 
     public static Verdict judge(Record record) {
         List<Requirement> needed = new ArrayList<>();
@@ -94,6 +96,9 @@ public final class Proof {
                                 : "Key off, wait, key on.",
                         "prove"));
         needed.add(sweep(record, "sweep", "Sweep after the key cycle: the code stays away", cycle));
+        if (!record.driveJudged()) {
+            return verdict(needed);
+        }
         Optional<DatedDrive> drive = clear.flatMap(c -> drive(record, c));
         needed.add(drive(record, drive));
         needed.add(
@@ -131,7 +136,8 @@ public final class Proof {
 
     private static boolean failed(Evidence evidence) {
         return evidence instanceof Evidence.Run run && !run.passed()
-                || evidence instanceof Evidence.Reading reading && !reading.passed();
+                || evidence instanceof Evidence.Reading reading && !reading.passed()
+                || evidence instanceof Evidence.Heard heard && !heard.passed();
     }
 
     private static Requirement repeated(Record record, String key) {
@@ -139,7 +145,10 @@ public final class Proof {
                 newest(record, key, e -> e.at().isBefore(record.repaired())).orElseThrow();
         Optional<DatedEvidence> after =
                 newest(record, key, e -> !e.at().isBefore(record.repaired()));
-        String stage = before.evidence() instanceof Evidence.Run ? "exercise" : "probe";
+        String stage =
+                before.evidence() instanceof Evidence.Run
+                        ? "exercise"
+                        : before.evidence() instanceof Evidence.Heard ? "sweep" : "probe";
         State state =
                 after.map(e -> failed(e.evidence()) ? State.FAILED : State.PROVEN)
                         .orElse(State.OPEN);

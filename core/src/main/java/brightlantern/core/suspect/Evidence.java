@@ -1,8 +1,10 @@
 package brightlantern.core.suspect;
 
+import brightlantern.core.network.RollCall;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
+import java.util.Set;
 
 /** One finding that may speak for or against suspects. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -12,6 +14,7 @@ import java.util.List;
     @JsonSubTypes.Type(value = Evidence.Outcome.class, name = "outcome"),
     @JsonSubTypes.Type(value = Evidence.Run.class, name = "run"),
     @JsonSubTypes.Type(value = Evidence.Reading.class, name = "reading"),
+    @JsonSubTypes.Type(value = Evidence.Heard.class, name = "heard"),
     @JsonSubTypes.Type(value = Evidence.RepairFailed.class, name = "repairFailed"),
     @JsonSubTypes.Type(value = Evidence.RuledOut.class, name = "ruledOut")
 })
@@ -88,6 +91,22 @@ public sealed interface Evidence {
 
         public String key() {
             return "reading " + circuitId + " " + pointId + " " + load + " " + moving;
+        }
+    }
+
+    /**
+     * What was heard of the network, in a sweep or a roll call; the newer holds.
+     *
+     * @param fitted modules that this vehicle really has
+     * @param passed whether all of them answered every time and none misses another
+     */
+    record Heard(RollCall call, Set<String> fitted, boolean passed) implements Evidence {
+        public Heard {
+            fitted = Set.copyOf(fitted);
+        }
+
+        public String key() {
+            return "network";
         }
     }
 

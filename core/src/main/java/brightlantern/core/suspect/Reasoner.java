@@ -1,6 +1,8 @@
 package brightlantern.core.suspect;
 
 import brightlantern.core.circuit.CircuitModel.Fault;
+import brightlantern.core.network.NetworkReasoner;
+import brightlantern.core.network.NetworkSuspects;
 import brightlantern.core.suspect.Predictions.Normal;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Check;
@@ -66,25 +68,57 @@ public final class Reasoner {
     /** A repair done well mends its cause; this is left for one done badly. */
     private static final double REPAIR_BOTCHED = 0.05;
 
+    /** Nothing that was heard makes a suspect quite impossible: ears err as well. */
+    private static final double FAINTEST = 1e-9;
+
+    /** Kind of the check that listens to the network. */
+    private static final String HEARD = "heard";
+
+    private static final double SWEEP_MINUTES = 3;
+
+    /** On random networks a sweep and roll call name the wrong element about so often. */
+    private static final double HEARD_WRONG = 0.1;
+
+    private static final brightlantern.core.network.RollCall NO_CALL =
+            new brightlantern.core.network.RollCall(Map.of(), Set.of(), Set.of());
+
     private final VehicleDescription description;
     private final Predictions predictions;
+    private final NetworkReasoner network;
     private final List<Hypothesis> hypotheses = new ArrayList<>();
 
-    /** A suspect at one severity. */
-    private record Hypothesis(String suspectId, Optional<Fault> fault, double prior) {}
+    /**
+     * A suspect at one severity.
+     *
+     * @param fault in a circuit; empty for suspects without one
+     */
+    private record Hypothesis(
+            String suspectId, Optional<Fault> fault, int severity, double prior) {}
 
     public Reasoner(VehicleDescription description) {
         this.description = description;
         this.predictions = new Predictions(description);
+        this.network = new NetworkReasoner(description);
         double total = description.suspects().stream().mapToDouble(Suspect::common).sum();
         double share = total > 0 ? (1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING) / total : 0;
         for (Suspect suspect : description.suspects()) {
             double prior = suspect.common() * share;
             if (suspect.effect().isEmpty()) {
-                hypotheses.add(new Hypothesis(suspect.id(), Optional.empty(), prior));
+                hypotheses.add(new Hypothesis(suspect.id(), Optional.empty(), 0, prior));
                 continue;
             }
             Effect effect = suspect.effect().get();
+            if (effect.kind().equals(NetworkSuspects.EFFECT)) {
+                for (int i = 0; i < NetworkReasoner.severities(); i++) {
+                    hypotheses.add(
+                            new Hypothesis(
+                                    suspect.id(),
+                                    Optional.empty(),
+                                    i,
+                                    prior / NetworkReasoner.severities()));
+                }
+                continue;
+            }
             for (int i = 0; i < SEVERITIES; i++) {
                 // severities are spread evenly on a logarithmic scale: a tenth of an ohm is as
                 // likely as one
@@ -95,11 +129,12 @@ public final class Reasoner {
                         new Hypothesis(
                                 suspect.id(),
                                 Optional.of(Fault.of(effect, size)),
+                                i,
                                 prior / SEVERITIES));
             }
         }
-        hypotheses.add(new Hypothesis(SOMETHING_ELSE, Optional.empty(), PRIOR_SOMETHING_ELSE));
-        hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), PRIOR_NOTHING));
+        hypotheses.add(new Hypothesis(SOMETHING_ELSE, Optional.empty(), 0, PRIOR_SOMETHING_ELSE));
+        hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), 0, PRIOR_NOTHING));
     }
 
     /**
@@ -177,7 +212,7 @@ public final class Reasoner {
         Set<String> done =
                 kept.stream().map(i -> evidence.get(i).key()).collect(Collectors.toSet());
         List<NextCheck> next = new ArrayList<>();
-        for (Check check : description.checks()) {
+        for (Check check : checks()) {
             if (!done.contains(keyOf(check))) {
                 double bits = information(check, weights, supplyVolts);
                 next.add(
@@ -192,11 +227,39 @@ public final class Reasoner {
         return next;
     }
 
+    /** The described checks, and a sweep where the network is among the suspects. */
+    private List<Check> checks() {
+        boolean network =
+                description.suspects().stream()
+                        .anyMatch(
+                                s ->
+                                        s.effect()
+                                                .map(e -> e.kind().equals(NetworkSuspects.EFFECT))
+                                                .orElse(false));
+        List<Check> checks = new ArrayList<>(description.checks());
+        if (network) {
+            checks.add(
+                    new Check(
+                            "network",
+                            "Sweep all modules",
+                            HEARD,
+                            "sweep",
+                            List.of(),
+                            "",
+                            List.of(),
+                            "nothing",
+                            SWEEP_MINUTES,
+                            "Who answers, and who misses whom, says whether a wire is broken and where."));
+        }
+        return checks;
+    }
+
     /** The key that evidence from this check will bear. */
     public String keyOf(Check check) {
         return switch (check.kind()) {
             case "run" -> new Evidence.Run(check.of().get(0), check.of(), 0, 0, 0, true).key();
             case "finding" -> new Evidence.Outcome(check.of().get(0), "").key();
+            case HEARD -> new Evidence.Heard(NO_CALL, Set.of(), true).key();
             default ->
                     new Evidence.Reading(
                                     check.circuit(),
@@ -258,8 +321,42 @@ public final class Reasoner {
 
     private double[] likelihoods(Evidence piece) {
         double[] likelihood = new double[hypotheses.size()];
+        if (piece instanceof Evidence.Heard heard) {
+            return heard(heard, likelihood);
+        }
         for (int i = 0; i < likelihood.length; i++) {
             likelihood[i] = likelihood(hypotheses.get(i), piece);
+        }
+        return likelihood;
+    }
+
+    /** Relative to the best, as hundreds of answers together are too unlikely for a number. */
+    private double[] heard(Evidence.Heard heard, double[] likelihood) {
+        double sound = network.logSound(heard.call(), heard.fitted());
+        double anything = network.logAnything(heard.call(), heard.fitted());
+        double top = Math.max(sound, anything);
+        for (int i = 0; i < likelihood.length; i++) {
+            Hypothesis h = hypotheses.get(i);
+            Optional<String> element =
+                    description
+                            .suspect(h.suspectId())
+                            .flatMap(Suspect::effect)
+                            .filter(e -> e.kind().equals(NetworkSuspects.EFFECT))
+                            .map(Effect::of);
+            likelihood[i] =
+                    h.suspectId().equals(SOMETHING_ELSE)
+                            ? Math.max(sound + Math.log(UNKNOWN_HEALTHY), anything)
+                            : element.isEmpty()
+                                    ? sound
+                                    : network.logLikelihood(
+                                            element.get(),
+                                            h.severity(),
+                                            heard.call(),
+                                            heard.fitted());
+            top = Math.max(top, likelihood[i]);
+        }
+        for (int i = 0; i < likelihood.length; i++) {
+            likelihood[i] = Math.max(FAINTEST, Math.exp(likelihood[i] - top));
         }
         return likelihood;
     }
@@ -468,9 +565,11 @@ public final class Reasoner {
     /** Mutual information between suspect and outcome of a check, in bits (Shannon 1948). */
     private double information(Check check, double[] weights, double supplyVolts) {
         List<double[]> outcomes =
-                check.kind().equals("finding")
-                        ? findingOutcomes(check)
-                        : figureOutcomes(check, weights, supplyVolts);
+                switch (check.kind()) {
+                    case "finding" -> findingOutcomes(check);
+                    case HEARD -> heardOutcomes();
+                    default -> figureOutcomes(check, weights, supplyVolts);
+                };
         Map<String, Double> prior = bySuspect(weights, null);
         double bits = 0;
         for (double[] chance : outcomes) {
@@ -501,6 +600,37 @@ public final class Reasoner {
                     Double::sum);
         }
         return sums;
+    }
+
+    /** A sweep names the element at fault, or clears the network; where it errs, any of them. */
+    private List<double[]> heardOutcomes() {
+        List<String> elements =
+                description.suspects().stream()
+                        .filter(
+                                s ->
+                                        s.effect()
+                                                .map(e -> e.kind().equals(NetworkSuspects.EFFECT))
+                                                .orElse(false))
+                        .map(Suspect::id)
+                        .toList();
+        Set<String> known = Set.copyOf(elements);
+        List<double[]> outcomes = new ArrayList<>();
+        for (int o = 0; o <= elements.size(); o++) {
+            String named = o < elements.size() ? elements.get(o) : "";
+            double stray = HEARD_WRONG / (elements.size() + 1);
+            outcomes.add(
+                    hypotheses.stream()
+                            .mapToDouble(
+                                    h -> {
+                                        boolean right =
+                                                named.isEmpty()
+                                                        ? !known.contains(h.suspectId())
+                                                        : named.equals(h.suspectId());
+                                        return stray + (right ? 1 - HEARD_WRONG : 0);
+                                    })
+                            .toArray());
+        }
+        return outcomes;
     }
 
     private List<double[]> findingOutcomes(Check check) {
@@ -545,10 +675,18 @@ public final class Reasoner {
         double[] below = new double[normals.size()];
         List<Double> edges = new ArrayList<>(cuts);
         edges.add(Double.POSITIVE_INFINITY);
+        // many hypotheses expect the same, and the error function is what costs
+        Map<Normal, Double> seen = new HashMap<>();
         for (double edge : edges) {
             double[] chance = new double[normals.size()];
+            seen.clear();
             for (int i = 0; i < chance.length; i++) {
-                double cumulated = cumulated(hypotheses.get(i), normals.get(i), edge);
+                Hypothesis h = hypotheses.get(i);
+                Normal n = normals.get(i);
+                double cumulated =
+                        h.suspectId().equals(SOMETHING_ELSE)
+                                ? cumulated(h, n, edge)
+                                : seen.computeIfAbsent(n, x -> cumulated(h, x, edge));
                 chance[i] = Math.max(0, cumulated - below[i]);
                 below[i] = cumulated;
             }
@@ -590,6 +728,9 @@ public final class Reasoner {
                         .ifPresent(o -> texts.add(nameOf(id) + ": " + o.name()));
             }
             return texts;
+        }
+        if (check.kind().equals(HEARD)) {
+            return List.of("A sound network: every fitted module answers, none misses another");
         }
         String unit = check.kind().equals("run") ? "s" : "V";
         texts.add("Healthy: " + band(weights, NOTHING, unit, h -> figure(check, h, supplyVolts)));

@@ -21,7 +21,8 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
         NOT_ASKED,
         ANSWERED,
         SILENT,
-        FAULTY
+        FAULTY,
+        NOT_FITTED
     }
 
     /**

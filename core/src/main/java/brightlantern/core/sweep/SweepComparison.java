@@ -133,6 +133,7 @@ public final class SweepComparison {
             case ANSWERED -> "answered";
             case SILENT -> "silent";
             case FAULTY -> "answered wrongly";
+            case NOT_FITTED -> "not fitted";
         };
     }
 }

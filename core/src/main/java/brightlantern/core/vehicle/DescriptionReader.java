@@ -336,7 +336,8 @@ public final class DescriptionReader {
                             text(c.family()),
                             text(c.why()),
                             text(c.sets()),
-                            missed == null ? "" : missed.id()));
+                            missed == null ? "" : missed.id(),
+                            list(c.brings())));
         }
         for (VehicleDescription.Module m : modules) {
             for (String watched : m.watches()) {
@@ -353,7 +354,8 @@ public final class DescriptionReader {
                                     "network",
                                     "",
                                     "",
-                                    other.id()));
+                                    other.id(),
+                                    List.of()));
                 }
             }
         }

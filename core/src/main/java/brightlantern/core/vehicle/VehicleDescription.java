@@ -1,5 +1,6 @@
 package brightlantern.core.vehicle;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -151,8 +152,9 @@ public record VehicleDescription(
      * @param weight 0..1, how much this code can have to do with a complaint
      * @param family codes of one family belong together
      * @param sets supply when a low supply explains it, condition when it only means that a test's
-     *     conditions were not met; empty otherwise
+     *     conditions were not met, network when it follows from missing messages; empty otherwise
      * @param misses the module whose messages stayed away; empty otherwise
+     * @param brings codes that this one brings along
      */
     public record Code(
             String code,
@@ -162,7 +164,8 @@ public record VehicleDescription(
             String family,
             String why,
             String sets,
-            String misses) {}
+            String misses,
+            List<String> brings) {}
 
     public record Symptom(
             String id, String system, String name, String when, List<String> families) {}
@@ -367,6 +370,32 @@ public record VehicleDescription(
 
     public Optional<Module> moduleAt(int address) {
         return modules.stream().filter(m -> m.address() == address).findFirst();
+    }
+
+    /** The same with these suspects beside its own. */
+    public VehicleDescription withSuspects(List<Suspect> more) {
+        List<Suspect> all = new ArrayList<>(suspects);
+        all.addAll(more);
+        return new VehicleDescription(
+                id,
+                name,
+                engine,
+                vinPattern,
+                buses,
+                modules,
+                feeds,
+                values,
+                codes,
+                symptoms,
+                actuators,
+                circuits,
+                findings,
+                all,
+                checks,
+                follows,
+                agreements,
+                mileage,
+                live);
     }
 
     /** Modules of a bus in the order of its wire, the gateway and sub-modules left out. */

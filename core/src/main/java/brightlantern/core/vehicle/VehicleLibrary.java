@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
@@ -36,6 +37,11 @@ public record VehicleLibrary(List<VehicleDescription> descriptions, List<String>
             }
         }
         return new VehicleLibrary(good, bad);
+    }
+
+    /** The same library with every description changed in this way. */
+    public VehicleLibrary map(UnaryOperator<VehicleDescription> change) {
+        return new VehicleLibrary(descriptions.stream().map(change).toList(), mistakes);
     }
 
     public Optional<VehicleDescription> fitting(Vin vin) {

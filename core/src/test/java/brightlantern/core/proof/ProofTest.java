@@ -50,7 +50,8 @@ class ProofTest {
                         clears,
                         keys,
                         sweeps,
-                        drives));
+                        drives,
+                        true));
     }
 
     private void everything() {

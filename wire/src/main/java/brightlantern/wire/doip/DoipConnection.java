@@ -2,6 +2,7 @@ package brightlantern.wire.doip;
 
 import brightlantern.wire.Bytes;
 import brightlantern.wire.CancelledException;
+import brightlantern.wire.NotThereException;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import java.io.IOException;
@@ -116,6 +117,9 @@ public final class DoipConnection implements AutoCloseable {
         if (answer instanceof DoipMessage.DiagnosticNack nack) {
             if (nack.code() == 0x06) {
                 throw new SilenceException("Module %04X: ".formatted(target) + nack.inWords());
+            }
+            if (nack.code() == 0x03) {
+                throw new NotThereException("Module %04X: ".formatted(target) + nack.inWords());
             }
             throw new WireException("Module %04X: ".formatted(target) + nack.inWords());
         }

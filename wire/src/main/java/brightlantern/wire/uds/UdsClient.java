@@ -49,6 +49,10 @@ public final class UdsClient {
      * @throws WireFormatException when the answer does not belong to the request
      */
     public Bytes request(Bytes request) throws WireException {
+        return request(request, timings);
+    }
+
+    private Bytes request(Bytes request, UdsTimings timings) throws WireException {
         try {
             turn.lockInterruptibly();
         } catch (InterruptedException cancelled) {
@@ -58,7 +62,7 @@ public final class UdsClient {
         try {
             for (int attempt = 0; ; attempt++) {
                 try {
-                    Bytes answer = once(request);
+                    Bytes answer = once(request, timings);
                     gaveUp = false;
                     return answer;
                 } catch (SilenceException | CancelledException unanswered) {
@@ -85,7 +89,7 @@ public final class UdsClient {
         }
     }
 
-    private Bytes once(Bytes request) throws WireException {
+    private Bytes once(Bytes request, UdsTimings timings) throws WireException {
         connection.send(address, request);
         long start = System.nanoTime();
         Duration wait = timings.p2();
@@ -162,6 +166,11 @@ public final class UdsClient {
     /** Tester present (0x3E 00): keeps the session beyond S3. */
     public void testerPresent() throws WireException {
         request(Bytes.of(0x3E, 0x00));
+    }
+
+    /** Asks whether the module is there (0x3E 00), and waits for its answer so long at most. */
+    public void present(Duration within) throws WireException {
+        request(Bytes.of(0x3E, 0x00), timings.withP2(within));
     }
 
     /** Reads one identifier (0x22). */

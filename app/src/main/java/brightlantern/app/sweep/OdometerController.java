@@ -1,0 +1,257 @@
+package brightlantern.app.sweep;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.code.StoredCode;
+import brightlantern.core.odometer.MileageRecord;
+import brightlantern.core.odometer.OdometerCheck;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Mileage;
+import brightlantern.core.vehicle.VehicleDescription.Module;
+import brightlantern.wire.WireException;
+import java.security.Principal;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** The odometer check: is the shown mileage true? */
+@Controller
+@RequestMapping("/jobs/{id}/sweep/odometer")
+class OdometerController {
+    private static final int VIN = 0xF190;
+    private static final String CLOCK = "clock";
+
+    /** Finding with the outcomes honest and set-back. */
+    private static final String FINDING = "odometer";
+
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+
+    private final JobPages pages;
+    private final Sweeps sweeps;
+    private final Findings findings;
+    private final Map<Long, Check> newest = new ConcurrentHashMap<>();
+
+    OdometerController(JobPages pages, Sweeps sweeps, Findings findings) {
+        this.pages = pages;
+        this.sweeps = sweeps;
+        this.findings = findings;
+    }
+
+    private record Check(double shown, OdometerCheck.Verdict verdict, List<String> troubles) {}
+
+    record Row(
+            String name,
+            String module,
+            String value,
+            String when,
+            String says,
+            String tone,
+            String why,
+            String from,
+            String width) {}
+
+    @GetMapping
+    String page(@PathVariable("id") long id, Model model) {
+        JobPages.Context context = pages.fill(id, "sweep", model);
+        Check check = newest.get(id);
+        model.addAttribute("possible", !context.description().mileage().isEmpty());
+        model.addAttribute("check", check);
+        model.addAttribute(
+                "answer",
+                check != null
+                        ? check.verdict().sentence()
+                        : context.description().mileage().isEmpty()
+                                ? "The description of this vehicle names no records of distance or hours."
+                                : "Is the mileage true? Read all that the modules know of it.");
+        model.addAttribute("rows", check == null ? List.of() : rows(context, check));
+        model.addAttribute("troubles", check == null ? List.of() : check.troubles());
+        return "sweep/odometer";
+    }
+
+    private static List<Row> rows(JobPages.Context context, Check check) {
+        double most =
+                check.verdict().rows().stream()
+                        .filter(r -> Double.isFinite(r.mostKm()))
+                        .mapToDouble(OdometerCheck.Row::mostKm)
+                        .max()
+                        .orElse(1);
+        double scale = 300 / Math.max(most, check.shown());
+        List<Row> rows = new ArrayList<>();
+        rows.add(
+                new Row(
+                        "Shown by the odometer",
+                        "",
+                        km(check.shown()),
+                        "now",
+                        "",
+                        "",
+                        "",
+                        "0",
+                        figure(check.shown() * scale)));
+        for (OdometerCheck.Row r : check.verdict().rows()) {
+            boolean known = Double.isFinite(r.leastKm());
+            MileageRecord record = r.record();
+            // a single figure is drawn from nothing, a range from its lower end
+            double from = known && r.mostKm() > r.leastKm() ? r.leastKm() : 0;
+            rows.add(
+                    new Row(
+                            record.name(),
+                            context.description()
+                                    .module(record.module())
+                                    .map(Module::name)
+                                    .orElse(record.module()),
+                            record.kind() == MileageRecord.Kind.DISTANCE
+                                    ? km(record.value())
+                                    : String.format(
+                                            Locale.ROOT,
+                                            "%,.0f %s",
+                                            record.value(),
+                                            record.kind().unit()),
+                            record.epochSeconds().isPresent()
+                                    ? DAY.format(
+                                            Instant.ofEpochSecond(
+                                                    (long) record.epochSeconds().getAsDouble()))
+                                    : "now",
+                            r.says().words(),
+                            switch (r.says()) {
+                                case CONTRADICTS -> "fails";
+                                case AGREES -> "holds";
+                                default -> "soft";
+                            },
+                            r.why(),
+                            known ? figure(from * scale) : "0",
+                            known ? figure(Math.max(2, (r.mostKm() - from) * scale)) : "0"));
+        }
+        return rows;
+    }
+
+    private static String km(double km) {
+        return String.format(Locale.ROOT, "%,.0f km", km);
+    }
+
+    private static String figure(double units) {
+        return String.format(Locale.ROOT, "%.1f", units);
+    }
+
+    @PostMapping
+    String check(@PathVariable("id") long id, Principal who, RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        VehicleDescription d = context.description();
+        String odometer = d.live().odometer();
+        Double shown = context.link().read(d, List.of(odometer)).get(odometer);
+        if (shown == null || shown.isNaN()) {
+            flash.addFlashAttribute(
+                    "error",
+                    "The cluster does not tell the odometer. Turn the key on, then read again.");
+            return "redirect:/jobs/" + id + "/sweep/odometer";
+        }
+        List<String> troubles = new ArrayList<>();
+        List<MileageRecord> records = new ArrayList<>();
+        for (Mileage mileage : d.mileage()) {
+            Module module = d.module(mileage.module()).orElseThrow();
+            try {
+                var client = context.link().module(module.address());
+                String vin = client.read(VIN).asText();
+                records.addAll(
+                        MileageRecord.read(
+                                mileage, module.name(), vin, client.read(mileage.did()).toArray()));
+            } catch (WireException | IllegalArgumentException unread) {
+                troubles.add(mileage.name() + ": " + unread.getMessage());
+            }
+        }
+        records.addAll(frames(context));
+        OdometerCheck.Verdict verdict =
+                OdometerCheck.check(shown, now(context), context.job().vin(), records);
+        newest.put(id, new Check(shown, verdict, troubles));
+        findings.add(
+                id,
+                "sweep",
+                who.getName(),
+                "Odometer: " + verdict.sentence(),
+                verdict.independent() == 0
+                        ? Optional.empty()
+                        : verdict.accused()
+                                ? Optional.of(false)
+                                : verdict.setBack() <= 1 - OdometerCheck.SURE
+                                        ? Optional.of(true)
+                                        : Optional.empty(),
+                outcome(d, verdict),
+                verdict);
+        return "redirect:/jobs/" + id + "/sweep/odometer";
+    }
+
+    /** What the verdict is for the suspects, where the description has such a finding. */
+    private static Optional<Evidence> outcome(VehicleDescription d, OdometerCheck.Verdict verdict) {
+        if (d.finding(FINDING).isEmpty()
+                || verdict.independent() == 0
+                || !verdict.accused() && verdict.setBack() > 1 - OdometerCheck.SURE) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                new Evidence.Outcome(FINDING, verdict.accused() ? "set-back" : "honest"));
+    }
+
+    /**
+     * The vehicle's own clock, by which its entries are dated; this machine's where it has none.
+     */
+    private static double now(JobPages.Context context) {
+        return context.description()
+                .value(CLOCK)
+                .map(c -> context.link().read(context.description(), List.of(CLOCK)).get(CLOCK))
+                .orElse(System.currentTimeMillis() / 1000.0);
+    }
+
+    /** Freeze frames of the newest whole sweep that hold distance and time. */
+    private List<MileageRecord> frames(JobPages.Context context) {
+        String odometer = context.description().live().odometer();
+        Optional<Sweep> sweep =
+                sweeps.of(context.job().id()).stream()
+                        .map(Sweeps.Kept::sweep)
+                        .filter(Sweep::whole)
+                        .findFirst();
+        List<MileageRecord> records = new ArrayList<>();
+        for (StoredCode code : sweep.map(Sweep::codes).orElse(List.of())) {
+            String vin =
+                    sweep.flatMap(s -> s.module(code.moduleId()))
+                            .map(m -> m.identity().getOrDefault("VIN", ""))
+                            .orElse("");
+            for (StoredCode.Frame frame : code.frames()) {
+                Double km = frame.values().get(odometer);
+                Double clock = frame.values().get(CLOCK);
+                if (km != null && clock != null) {
+                    records.add(
+                            new MileageRecord(
+                                    "frame-" + code.code(),
+                                    "Freeze frame of " + code.code(),
+                                    code.moduleId(),
+                                    MileageRecord.Kind.DISTANCE,
+                                    km,
+                                    OptionalDouble.of(clock),
+                                    1,
+                                    1,
+                                    true,
+                                    vin));
+                }
+            }
+        }
+        return records;
+    }
+}

@@ -1,0 +1,160 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.app.demo.DemoLauncher;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
+import java.nio.file.Path;
+import java.util.Set;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+
+/** Sweep, roll call and odometer check of the other stand-ins, through the page. */
+class NetworkWalkTest {
+    @TempDir static Path data;
+
+    private static Workshop shop;
+    private static Technician tech;
+
+    @BeforeAll
+    static void open() throws Exception {
+        shop = new Workshop(data);
+        shop.signIn("tech");
+        tech = new Technician(shop);
+    }
+
+    @AfterAll
+    static void close() {
+        shop.close();
+    }
+
+    private static StandInVehicle vehicle(String address, String id, String scenario, int serial)
+            throws Exception {
+        return DemoLauncher.start(shop.app, address, id, scenario, serial);
+    }
+
+    private static void callTheRoll(int least) {
+        shop.go("/jobs/" + tech.job() + "/sweep/roll-call");
+        if (shop.has("#stop")) {
+            shop.click("#stop");
+        }
+        shop.click("#start");
+        shop.until(
+                "calls",
+                b ->
+                        b.findElements(By.cssSelector("#modules tbody tr td:nth-child(5)")).stream()
+                                .map(c -> c.getText())
+                                .filter(t -> t.contains(" of "))
+                                .anyMatch(
+                                        t ->
+                                                Integer.parseInt(t.substring(t.indexOf("of ") + 3))
+                                                        >= least));
+    }
+
+    @Test
+    void rainInTheSillLeadsToTheFloorConnectorAndItsRepairIsProven() throws Exception {
+        String address = "127.0.77.1";
+        StandInVehicle cairn =
+                vehicle(address, "velmont-cairn", StandIns.scenarios("velmont-cairn").get(1), 521);
+        tech.openJob(
+                address,
+                "After heavy rain: many warnings, parking brake stuck on",
+                Set.of("many-warnings", "park-brake-stuck"));
+        tech.sweep();
+        assertThat(shop.text("#answer"))
+                .contains("Look at the wire first")
+                .contains("X31")
+                .contains("may be put aside");
+        assertThat(shop.text("#codes"))
+                .contains("knock-on")
+                .contains("Explained by the low supply at that time");
+        callTheRoll(25);
+        assertThat(shop.text("#answer"))
+                .contains("Floor connector X31")
+                .contains("under the left sill");
+        assertThat(shop.browser.findElements(By.cssSelector("svg.map [data-broken]"))).hasSize(1);
+        assertThat(shop.one("svg.map [data-module=trailer]").getDomAttribute("data-state"))
+                .isEqualTo("absent");
+        assertThat(shop.text("#matrix")).contains("misses");
+        shop.click("#keep");
+        shop.waitForText(".notice", "Kept");
+        assertThat(tech.known())
+                .startsWith("Chassis bus broken at Floor connector X31 is the cause");
+
+        tech.repaired("wire-X31");
+        cairn.repair("wire-X31");
+        callTheRoll(6);
+        shop.click("#stop");
+        shop.until("every module there", b -> shop.text("#modules").contains("100 %"));
+        tech.clearAll("Cleared 30 of 31");
+        tech.keyOffAndOn(address);
+        tech.sweep();
+        tech.stage("prove");
+        assertThat(shop.text("#answer")).startsWith("Proven");
+    }
+
+    @Test
+    void aCairnAsBuiltIsNotAccused() throws Exception {
+        String address = "127.0.77.2";
+        vehicle(address, "velmont-cairn", StandIns.AS_BUILT, 522);
+        tech.openJob(address, "Warnings after rain, they say", Set.of("many-warnings"));
+        tech.sweep();
+        assertThat(shop.text("#answer")).contains("No module holds a code");
+        callTheRoll(12);
+        assertThat(shop.text("#answer")).startsWith("Nothing wrong on the wire");
+        shop.click("#keep");
+        assertThat(tech.known()).doesNotContain("is the cause").doesNotContain("point to");
+    }
+
+    @Test
+    void aModuleMayBeStruckFromTheFittedList() throws Exception {
+        String address = "127.0.77.3";
+        StandInVehicle finch = vehicle(address, "oriel-finch", StandIns.AS_BUILT, 523);
+        finch.module("telematics").behave(brightlantern.standin.module.UdsModule.Behaviour.SILENT);
+        tech.openJob(address, "Odd radio", Set.of());
+        callTheRoll(10);
+        shop.until(
+                "silent",
+                b ->
+                        shop.one("[data-module=telematics]")
+                                .getDomAttribute("data-state")
+                                .equals("silent"));
+        shop.choose("#module", "telematics");
+        shop.click("#not-fitted");
+        shop.waitForText(".error", "with a reason only");
+        shop.choose("#module", "telematics");
+        shop.type("#reason", "plug hangs free, never had one");
+        shop.click("#not-fitted");
+        shop.waitForText(".notice", "was corrected");
+        assertThat(shop.text("body")).contains("never had one (tech)");
+        assertThat(shop.one("[data-module=telematics]").getDomAttribute("data-state"))
+                .isEqualTo("absent");
+    }
+
+    @Test
+    void theHeronWasSetBackAndItsSisterWasNot() throws Exception {
+        String address = "127.0.77.4";
+        vehicle(address, "oriel-heron", StandIns.scenarios("oriel-heron").get(1), 524);
+        tech.openJob(address, "Is the mileage true?", Set.of("buying"));
+        tech.sweep();
+        shop.click("#odometer");
+        shop.click("#check");
+        shop.waitForText("#answer", "Set back by about 5");
+        assertThat(shop.text("#records"))
+                .contains("came from another vehicle")
+                .contains("more than the odometer shows");
+        assertThat(tech.known()).startsWith("Odometer set back is the cause");
+
+        String sister = "127.0.77.5";
+        vehicle(sister, "oriel-heron", StandIns.AS_BUILT, 525);
+        tech.openJob(sister, "Is the mileage true?", Set.of("buying"));
+        shop.go("/jobs/" + tech.job() + "/sweep/odometer");
+        shop.click("#check");
+        shop.waitForText("#answer", "fit all that counts by itself");
+        assertThat(tech.known()).doesNotContain("is the cause");
+    }
+}

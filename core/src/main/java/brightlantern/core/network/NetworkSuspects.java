@@ -1,0 +1,74 @@
+package brightlantern.core.network;
+
+import brightlantern.core.network.NetworkModel.Element;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Effect;
+import brightlantern.core.vehicle.VehicleDescription.Repair;
+import brightlantern.core.vehicle.VehicleDescription.Suspect;
+import brightlantern.core.vehicle.VehicleDescription.Symptom;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** The elements of the network as suspects like all others; what they do is computed. */
+public final class NetworkSuspects {
+    /** Kind of effect of these suspects; its {@code of} is the element's id. */
+    public static final String EFFECT = "network";
+
+    /** Prefix of their ids and of their repairs. */
+    public static final String PREFIX = "wire-";
+
+    /**
+     * Beside described causes of a complaint that does not speak of the network, the wire is rarely
+     * at fault.
+     */
+    private static final double BESIDE_OTHERS = 0.02;
+
+    /** A symptom of the network is told of this share of such faults. */
+    private static final double TELLS = 0.5;
+
+    private static final double PRICE_PER_MINUTE = 1.6;
+
+    private NetworkSuspects() {}
+
+    /** Suspects for every element; none for a vehicle whose modules watch nobody. */
+    public static List<Suspect> of(VehicleDescription d) {
+        if (d.modules().stream().allMatch(m -> m.watches().isEmpty())) {
+            return List.of();
+        }
+        double share = d.suspects().isEmpty() ? 1 : BESIDE_OTHERS;
+        Map<String, Double> symptoms = new LinkedHashMap<>();
+        d.symptoms().stream()
+                .filter(s -> s.families().contains("network"))
+                .map(Symptom::id)
+                .forEach(s -> symptoms.put(s, TELLS));
+        NetworkModel model = new NetworkModel(d);
+        return model.elements().stream().map(e -> suspect(e, share, symptoms, model)).toList();
+    }
+
+    private static Suspect suspect(
+            Element e, double share, Map<String, Double> symptoms, NetworkModel model) {
+        List<String> cut =
+                e.modules().stream().sorted().map(m -> model.names().getOrDefault(m, m)).toList();
+        String what = e.kind().words() + " (" + e.place() + ")";
+        return new Suspect(
+                PREFIX + e.id(),
+                e.name(),
+                e.common() * share,
+                java.util.Optional.of(new Effect(EFFECT, "", e.id(), 0, 1)),
+                Map.of(),
+                symptoms,
+                Map.of(),
+                List.of(
+                        what,
+                        "messages of " + String.join(", ", cut) + " are lost",
+                        "other modules miss them and say so"),
+                new Repair(
+                        PREFIX + e.id(),
+                        "Mend: " + e.name(),
+                        e.minutes(),
+                        Math.round(e.minutes() * PRICE_PER_MINUTE),
+                        "as found",
+                        "none to speak of"));
+    }
+}
