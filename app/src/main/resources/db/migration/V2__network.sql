@@ -12,4 +12,10 @@ create table fitted (
 -- a roll call of a large vehicle is longer than other evidence
 alter table finding alter column evidence varchar(100000);
 
-create index sweep_of_vehicle on job (vin, id);
+create index job_of_vehicle on job (vin, id);
+
+-- what lists of sweeps tell, so that they need not be read whole
+alter table sweep add column modules int default 0 not null;
+alter table sweep add column answered int default 0 not null;
+alter table sweep add column codes int default 0 not null;
+alter table sweep add column whole boolean default false not null;

@@ -11,22 +11,13 @@ import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.PortageVan;
 import java.io.BufferedReader;
 import java.io.InputStreamReader;
-import java.net.CookieManager;
 import java.net.InetAddress;
 import java.net.ServerSocket;
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -34,15 +25,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 /** A take while the program is killed without warning, as a machine that loses its power does. */
 class KilledTest {
     private static final String ADDRESS = "127.0.76.1";
-    private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
 
     @TempDir Path data;
-
-    private final HttpClient client =
-            HttpClient.newBuilder()
-                    .cookieHandler(new CookieManager())
-                    .followRedirects(HttpClient.Redirect.NORMAL)
-                    .build();
 
     private ConfigurableApplicationContext open() {
         return LanternApp.run(
@@ -52,33 +36,6 @@ class KilledTest {
                         "lantern.announcements", "",
                         "server.address", "127.0.0.1",
                         "server.port", "0"));
-    }
-
-    private String get(String url) throws Exception {
-        return client.send(
-                        HttpRequest.newBuilder(URI.create(url)).build(),
-                        HttpResponse.BodyHandlers.ofString())
-                .body();
-    }
-
-    /** Sends a form with the token of the page it stands on. */
-    private String post(String page, String url, Map<String, String> fields) throws Exception {
-        Matcher token = TOKEN.matcher(get(page));
-        assertThat(token.find()).as(page).isTrue();
-        StringBuilder form = new StringBuilder("_csrf=" + token.group(1));
-        fields.forEach(
-                (name, value) ->
-                        form.append('&')
-                                .append(name)
-                                .append('=')
-                                .append(URLEncoder.encode(value, StandardCharsets.UTF_8)));
-        return client.send(
-                        HttpRequest.newBuilder(URI.create(url))
-                                .header("Content-Type", "application/x-www-form-urlencoded")
-                                .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString())
-                .body();
     }
 
     @Test
@@ -122,13 +79,10 @@ class KilledTest {
                 FirstStartTest.linesUntil(
                         new BufferedReader(new InputStreamReader(program.getInputStream())),
                         "is ready");
-                String base = "http://127.0.0.1:" + port;
-                post(
-                        base + "/sign-in",
-                        base + "/sign-in",
-                        Map.of("username", "tech", "password", Workshop.PASSWORD));
-                String watch = base + "/jobs/" + job + "/watch";
-                post(watch, watch + "/take/start", Map.of("name", "the last one"));
+                Visitor visitor = new Visitor("http://127.0.0.1:" + port);
+                visitor.signIn("tech", Workshop.PASSWORD);
+                String watch = "/jobs/" + job + "/watch";
+                visitor.post(watch, watch + "/take/start", Map.of("name", "the last one"));
                 // the van's own moments tell how long the take has run
                 double begin = van.now().seconds();
                 while (van.now().seconds() < begin + 4) {

@@ -40,9 +40,9 @@ class NetworkWalkTest {
     private static void callTheRoll(int least) {
         shop.go("/jobs/" + tech.job() + "/sweep/roll-call");
         if (shop.has("#stop")) {
-            shop.click("#stop");
+            shop.press("#stop");
         }
-        shop.click("#start");
+        shop.press("#start");
         shop.until(
                 "calls",
                 b ->
@@ -66,7 +66,7 @@ class NetworkWalkTest {
                 Set.of("many-warnings", "park-brake-stuck"));
         tech.sweep();
         assertThat(shop.text("#answer"))
-                .contains("Look at the wire first")
+                .contains("Look at this first")
                 .contains("X31")
                 .contains("may be put aside");
         assertThat(shop.text("#codes"))
@@ -80,7 +80,7 @@ class NetworkWalkTest {
         assertThat(shop.one("svg.map [data-module=trailer]").getDomAttribute("data-state"))
                 .isEqualTo("absent");
         assertThat(shop.text("#matrix")).contains("misses");
-        shop.click("#keep");
+        shop.press("#keep");
         shop.waitForText(".notice", "Kept");
         assertThat(tech.known())
                 .startsWith("Chassis bus broken at Floor connector X31 is the cause");
@@ -88,7 +88,7 @@ class NetworkWalkTest {
         tech.repaired("wire-X31");
         cairn.repair("wire-X31");
         callTheRoll(6);
-        shop.click("#stop");
+        shop.press("#stop");
         shop.until("every module there", b -> shop.text("#modules").contains("100 %"));
         tech.clearAll("Cleared 30 of 31");
         tech.keyOffAndOn(address);
@@ -106,7 +106,7 @@ class NetworkWalkTest {
         assertThat(shop.text("#answer")).contains("No module holds a code");
         callTheRoll(12);
         assertThat(shop.text("#answer")).startsWith("Nothing wrong on the wire");
-        shop.click("#keep");
+        shop.press("#keep");
         assertThat(tech.known()).doesNotContain("is the cause").doesNotContain("point to");
     }
 
@@ -124,11 +124,11 @@ class NetworkWalkTest {
                                 .getDomAttribute("data-state")
                                 .equals("silent"));
         shop.choose("#module", "telematics");
-        shop.click("#not-fitted");
+        shop.press("#not-fitted");
         shop.waitForText(".error", "with a reason only");
         shop.choose("#module", "telematics");
         shop.type("#reason", "plug hangs free, never had one");
-        shop.click("#not-fitted");
+        shop.press("#not-fitted");
         shop.waitForText(".notice", "was corrected");
         assertThat(shop.text("body")).contains("never had one (tech)");
         assertThat(shop.one("[data-module=telematics]").getDomAttribute("data-state"))
@@ -141,8 +141,8 @@ class NetworkWalkTest {
         vehicle(address, "oriel-heron", StandIns.scenarios("oriel-heron").get(1), 524);
         tech.openJob(address, "Is the mileage true?", Set.of("buying"));
         tech.sweep();
-        shop.click("#odometer");
-        shop.click("#check");
+        shop.press("#odometer");
+        shop.press("#check");
         shop.waitForText("#answer", "Set back by about 5");
         assertThat(shop.text("#records"))
                 .contains("came from another vehicle")
@@ -153,8 +153,49 @@ class NetworkWalkTest {
         vehicle(sister, "oriel-heron", StandIns.AS_BUILT, 525);
         tech.openJob(sister, "Is the mileage true?", Set.of("buying"));
         shop.go("/jobs/" + tech.job() + "/sweep/odometer");
-        shop.click("#check");
+        shop.press("#check");
         shop.waitForText("#answer", "fit all that counts by itself");
         assertThat(tech.known()).doesNotContain("is the cause");
+    }
+
+    @Test
+    void whatComesBackFirstIsToldAndSweepsLeaveAsFiles() throws Exception {
+        String address = "127.0.77.6";
+        StandInVehicle finch =
+                vehicle(address, "oriel-finch", StandIns.scenarios("oriel-finch").get(1), 526);
+        tech.openJob(address, "Rough idle", Set.of("rough-idle"));
+        tech.sweep();
+        assertThat(shop.text("#answer")).startsWith("Chase P0496-00").contains("2 codes are");
+        assertThat(fetched("csv"))
+                .startsWith("module,code,meaning,part,status,times,why")
+                .contains("Tank system,P0496-00")
+                .contains("knock-on");
+        assertThat(fetched("text")).startsWith("Sweep\nOriel Finch, VIN ZZFNC");
+        assertThat(fetched("json")).contains("\"format\" : \"bright-lantern-sweep-1\"");
+        assertThat(fetched("pdf")).startsWith("%PDF-");
+        assertThat(fetched("docx")).contains("Expected csv, text, json or pdf");
+
+        tech.clearAll("Cleared 17 of 18");
+        shop.go("/jobs/" + tech.job() + "/sweep/come-back");
+        shop.waitForText("#answer", "turn the key off");
+        tech.keyOffAndOn(address);
+        shop.go("/jobs/" + tech.job() + "/sweep/come-back");
+        shop.press("#listen");
+        finch.works().crank();
+        shop.waitForText("#answer", "First back: P0496-00");
+        shop.until("the others", b -> shop.text("#back").contains("P0133-00"));
+        shop.press("#stop");
+        shop.waitForText("#answer", "First back was P0496-00");
+        tech.sweep();
+        assertThat(shop.text("#comparison")).contains("P0496-00");
+        assertThat(fetched("csv?before=" + shop.one("#before-id").getDomAttribute("data-id")))
+                .startsWith("change,module,code,meaning,detail");
+    }
+
+    private static String fetched(String kind) {
+        return (String)
+                shop.browser.executeAsyncScript(
+                        "const done = arguments[1]; fetch('/jobs/' + arguments[0]).then(r => r.text()).then(done)",
+                        tech.job() + "/sweep/export/" + kind);
     }
 }

@@ -81,7 +81,7 @@ class Screenshots {
             tech.sweep();
             tech.seat(ADDRESS, "crank");
             shop.waitForText("#d-engine", "running");
-            shop.click("#drive-CLIMB");
+            shop.press("#drive-CLIMB");
             shop.until("speed", b -> Integer.parseInt(shop.text("#d-speed")) > 55);
             shot("seat");
             tech.stage("watch");
@@ -98,7 +98,7 @@ class Screenshots {
             shop.go("/jobs/" + tech.job() + "/prove/report");
             shot("report");
             tech.stage("prove");
-            shop.click("#close");
+            shop.press("#close");
             shop.go("/shelf");
             shot("shelf");
             shop.go("/log");

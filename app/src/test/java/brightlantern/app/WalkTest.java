@@ -67,7 +67,7 @@ class WalkTest {
         tech.run("vane");
         tech.stage("prove");
         assertThat(shop.text("#answer")).contains("The repair did not hold");
-        shop.click("#failed");
+        shop.press("#failed");
         shop.waitForText("#answer", "Earth stud G12 corroded is the cause");
 
         // the mended earth must pass it
@@ -92,7 +92,7 @@ class WalkTest {
                 .contains("\"format\" : \"bright-lantern-report-1\"")
                 .contains("Clean and remake earth stud G12")
                 .contains("PROVEN");
-        shop.click("#close");
+        shop.press("#close");
         shop.go("/shelf");
         assertThat(shop.text("main"))
                 .contains("Earth stud G12 corroded")

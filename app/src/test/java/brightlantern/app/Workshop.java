@@ -188,6 +188,18 @@ final class Workshop implements AutoCloseable {
                 });
     }
 
+    /** Presses what leads to another page, and waits until that page is there. */
+    void press(String css) {
+        browser.executeScript("window.leaving = true");
+        click(css);
+        until(
+                "the page after " + css,
+                b ->
+                        Boolean.TRUE.equals(
+                                b.executeScript(
+                                        "return !window.leaving && document.readyState === 'complete'")));
+    }
+
     void waitForText(String css, String part) {
         until(
                 "'" + part + "' in " + css,

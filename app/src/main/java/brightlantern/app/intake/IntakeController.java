@@ -317,7 +317,7 @@ class IntakeController {
             return "intake/unknown";
         }
         JobPages.Context context = pages.fill(id, "intake", model);
-        Optional<Sweep> newest = sweeps.of(id).stream().findFirst().map(Sweeps.Kept::sweep);
+        Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         List<Stored> vins = new ArrayList<>();
         newest.ifPresent(
                 s ->

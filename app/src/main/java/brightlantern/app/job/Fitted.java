@@ -54,7 +54,7 @@ public class Fitted {
         Map<String, Boolean> byHand =
                 corrections(job.vin()).stream()
                         .collect(Collectors.toMap(Correction::module, Correction::fitted));
-        Optional<Sweep> newest = sweeps.of(job.id()).stream().findFirst().map(Sweeps.Kept::sweep);
+        Optional<Sweep> newest = sweeps.newest(job.id()).map(Sweeps.Kept::sweep);
         Set<String> fitted = new LinkedHashSet<>();
         for (Module module : description.modules()) {
             boolean unknown =

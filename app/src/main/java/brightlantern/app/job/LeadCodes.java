@@ -21,10 +21,16 @@ public class LeadCodes {
     }
 
     public Optional<StoredCode> of(Job job, VehicleDescription description) {
-        List<Sweeps.Kept> kept = sweeps.of(job.id());
+        List<Sweeps.Head> kept = sweeps.heads(job.id());
         for (int i = kept.size() - 1; i >= 0; i--) {
+            if (kept.get(i).codes() == 0) {
+                continue;
+            }
             Optional<StoredCode> lead =
-                    CodeWeigher.weigh(kept.get(i).sweep().codes(), description, job.symptoms())
+                    CodeWeigher.weigh(
+                                    sweeps.read(kept.get(i).id()).sweep().codes(),
+                                    description,
+                                    job.symptoms())
                             .stream()
                             .filter(CodeWeigher.Weighed::lead)
                             .map(CodeWeigher.Weighed::code)

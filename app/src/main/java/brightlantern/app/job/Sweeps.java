@@ -3,6 +3,7 @@ package brightlantern.app.job;
 import brightlantern.core.sweep.Sweep;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -15,6 +16,9 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 public class Sweeps {
+    private static final String HEAD =
+            "select s.id, s.job_id, s.started, s.modules, s.answered, s.codes, s.whole from sweep s ";
+
     private final JdbcClient db;
     private final Json json;
 
@@ -25,38 +29,95 @@ public class Sweeps {
 
     public record Kept(long id, Sweep sweep) {}
 
+    /**
+     * What a list of sweeps tells of one.
+     *
+     * @param whole whether every module was asked
+     */
+    public record Head(
+            long id,
+            long jobId,
+            Instant started,
+            int modules,
+            int answered,
+            int codes,
+            boolean whole) {}
+
     public long add(long jobId, Sweep sweep) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql("insert into sweep (job_id, started, content) values (?, ?, ?)")
                 .params(jobId, Jobs.time(sweep.started()), json.write(sweep))
                 .update(key, "id");
-        return key.getKeyAs(Long.class);
+        long id = key.getKeyAs(Long.class);
+        update(id, sweep);
+        return id;
     }
 
     public void update(long id, Sweep sweep) {
-        db.sql("update sweep set content = ?, finished = ? where id = ?")
+        db.sql(
+                        "update sweep set content = ?, finished = ?, modules = ?, answered = ?, codes = ?,"
+                                + " whole = ? where id = ?")
                 .param(json.write(sweep))
                 .param(sweep.finished().map(Jobs::time).orElse(null))
+                .param(sweep.modules().size())
+                .param(sweep.count(Sweep.Answer.ANSWERED))
+                .param(sweep.codes().size())
+                .param(sweep.whole())
                 .param(id)
                 .update();
     }
 
-    /** Newest first. */
-    public List<Kept> of(long jobId) {
-        return db.sql("select id, content from sweep where job_id = ? order by id desc")
+    /** Sweeps of a job, newest first. */
+    public List<Head> heads(long jobId) {
+        return db.sql(HEAD + "where s.job_id = ? order by s.id desc")
                 .param(jobId)
-                .query((rs, n) -> kept(rs))
+                .query((rs, n) -> head(rs))
                 .list();
     }
 
-    public Optional<Kept> byId(long jobId, long id) {
-        return db.sql("select id, content from sweep where job_id = ? and id = ?")
-                .params(jobId, id)
-                .query((rs, n) -> kept(rs))
-                .optional();
+    /** Sweeps of a vehicle in all its jobs, newest first. */
+    public List<Head> headsOfVehicle(String vin) {
+        return db.sql(HEAD + "join job j on j.id = s.job_id where j.vin = ? order by s.id desc")
+                .param(vin)
+                .query((rs, n) -> head(rs))
+                .list();
     }
 
-    private Kept kept(ResultSet rs) throws SQLException {
-        return new Kept(rs.getLong("id"), json.read(rs.getString("content"), Sweep.class));
+    private static Head head(ResultSet rs) throws SQLException {
+        return new Head(
+                rs.getLong("id"),
+                rs.getLong("job_id"),
+                Jobs.time(rs, "started"),
+                rs.getInt("modules"),
+                rs.getInt("answered"),
+                rs.getInt("codes"),
+                rs.getBoolean("whole"));
+    }
+
+    public Optional<Kept> newest(long jobId) {
+        return heads(jobId).stream().findFirst().map(h -> read(h.id()));
+    }
+
+    public Optional<Kept> newestWhole(long jobId) {
+        return heads(jobId).stream().filter(Head::whole).findFirst().map(h -> read(h.id()));
+    }
+
+    /** A sweep of a vehicle, whichever job it belongs to. */
+    public Optional<Kept> ofVehicle(String vin, long id) {
+        return headsOfVehicle(vin).stream()
+                .filter(h -> h.id() == id)
+                .findFirst()
+                .map(h -> read(h.id()));
+    }
+
+    public Kept read(long id) {
+        return db.sql("select id, content from sweep where id = ?")
+                .param(id)
+                .query(
+                        (rs, n) ->
+                                new Kept(
+                                        rs.getLong("id"),
+                                        json.read(rs.getString("content"), Sweep.class)))
+                .single();
     }
 }

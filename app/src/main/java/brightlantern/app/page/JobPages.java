@@ -151,7 +151,7 @@ public class JobPages {
                                 .map(Findings.Finding::stage)
                                 .toList());
         lit.add("intake");
-        if (!sweeps.of(job.id()).isEmpty()) {
+        if (!sweeps.heads(job.id()).isEmpty()) {
             lit.add("sweep");
         }
         if (!repairs.of(job.id()).isEmpty()) {

@@ -74,7 +74,10 @@ class Proofs {
                 evidence,
                 log.times(job.id(), CommandLog.CLEAR),
                 log.times(job.id(), CommandLog.KEY),
-                sweeps.of(job.id()).stream().map(k -> dated(k.sweep(), d, lead)).toList(),
+                sweeps.heads(job.id()).stream()
+                        .filter(h -> h.whole() && h.started().isAfter(repair.at()))
+                        .map(h -> dated(sweeps.read(h.id()).sweep(), d, lead))
+                        .toList(),
                 drives,
                 !d.follows().isEmpty());
     }

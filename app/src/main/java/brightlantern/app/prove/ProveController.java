@@ -10,15 +10,13 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Pdf;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
-import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
-import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.security.Principal;
 import java.time.Instant;
@@ -39,8 +37,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
-import org.thymeleaf.ITemplateEngine;
-import org.thymeleaf.context.Context;
 
 /** The Prove page: did it hold? */
 @Controller
@@ -59,7 +55,7 @@ class ProveController {
     private final Jobs jobs;
     private final LeadCodes leads;
     private final Json json;
-    private final ITemplateEngine templates;
+    private final Pdf pdf;
 
     ProveController(
             JobPages pages,
@@ -72,7 +68,7 @@ class ProveController {
             Jobs jobs,
             LeadCodes leads,
             Json json,
-            ITemplateEngine templates) {
+            Pdf pdf) {
         this.pages = pages;
         this.proofs = proofs;
         this.repairs = repairs;
@@ -83,7 +79,7 @@ class ProveController {
         this.jobs = jobs;
         this.leads = leads;
         this.json = json;
-        this.templates = templates;
+        this.pdf = pdf;
     }
 
     record Option(
@@ -268,7 +264,7 @@ class ProveController {
     private Report report(JobPages.Context context) {
         Job job = context.job();
         VehicleDescription d = context.description();
-        List<Sweeps.Kept> kept = sweeps.of(job.id());
+        List<Sweeps.Head> kept = sweeps.heads(job.id());
         Optional<VehicleDescription.Suspect> cause =
                 repairs.current(job.id())
                         .map(Repairs.Repair::suspectId)
@@ -282,8 +278,10 @@ class ProveController {
                         .filter(s -> job.symptoms().contains(s.id()))
                         .map(s -> s.name() + ", " + s.when())
                         .toList(),
-                kept.isEmpty() ? List.of() : codes(kept.get(kept.size() - 1).sweep()),
-                kept.isEmpty() ? List.of() : codes(kept.get(0).sweep()),
+                kept.isEmpty()
+                        ? List.of()
+                        : codes(sweeps.read(kept.get(kept.size() - 1).id()).sweep()),
+                kept.isEmpty() ? List.of() : codes(sweeps.read(kept.get(0).id()).sweep()),
                 decisive(context),
                 ranking(context).sentence(),
                 cause.map(VehicleDescription.Suspect::chain).orElse(List.of()),
@@ -332,20 +330,6 @@ class ProveController {
 
     @GetMapping("/report.pdf")
     ResponseEntity<byte[]> reportPdf(@PathVariable("id") long id) throws IOException {
-        Context variables = new Context();
-        variables.setVariable("report", report(pages.context(id)));
-        variables.setVariable("format", new brightlantern.app.page.Format());
-        String html = templates.process("prove/report-pdf", variables);
-        ByteArrayOutputStream pdf = new ByteArrayOutputStream();
-        new PdfRendererBuilder()
-                .useFastMode()
-                .useSVGDrawer(new BatikSVGDrawer())
-                .withHtmlContent(html, "http://127.0.0.1/")
-                .toStream(pdf)
-                .run();
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_PDF)
-                .header("Content-Disposition", "inline; filename=\"job-" + id + ".pdf\"")
-                .body(pdf.toByteArray());
+        return pdf.of("prove/report-pdf", Map.of("report", report(pages.context(id))), "job-" + id);
     }
 }

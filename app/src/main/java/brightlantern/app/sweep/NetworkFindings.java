@@ -84,11 +84,7 @@ class NetworkFindings {
 
     /** Calls of a roll call, with the complaints of the newest whole sweep. */
     RollCall with(JobPages.Context context, Map<String, RollCall.Tally> calls) {
-        Optional<Sweep> swept =
-                sweeps.of(context.job().id()).stream()
-                        .map(Sweeps.Kept::sweep)
-                        .filter(Sweep::whole)
-                        .findFirst();
+        Optional<Sweep> swept = sweeps.newestWhole(context.job().id()).map(Sweeps.Kept::sweep);
         return new RollCall(
                 calls,
                 swept.map(NetworkFindings::read).orElse(Set.of()),

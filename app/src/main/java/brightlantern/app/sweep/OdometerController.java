@@ -222,11 +222,7 @@ class OdometerController {
     /** Freeze frames of the newest whole sweep that hold distance and time. */
     private List<MileageRecord> frames(JobPages.Context context) {
         String odometer = context.description().live().odometer();
-        Optional<Sweep> sweep =
-                sweeps.of(context.job().id()).stream()
-                        .map(Sweeps.Kept::sweep)
-                        .filter(Sweep::whole)
-                        .findFirst();
+        Optional<Sweep> sweep = sweeps.newestWhole(context.job().id()).map(Sweeps.Kept::sweep);
         List<MileageRecord> records = new ArrayList<>();
         for (StoredCode code : sweep.map(Sweep::codes).orElse(List.of())) {
             String vin =

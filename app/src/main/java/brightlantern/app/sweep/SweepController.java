@@ -38,6 +38,7 @@ class SweepController {
     private final Findings findings;
     private final CommandLog log;
     private final NetworkFindings network;
+    private final CodeParts parts;
 
     SweepController(
             JobPages pages,
@@ -45,8 +46,10 @@ class SweepController {
             SweepRunner runner,
             Findings findings,
             CommandLog log,
-            NetworkFindings network) {
+            NetworkFindings network,
+            CodeParts parts) {
         this.network = network;
+        this.parts = parts;
         this.pages = pages;
         this.sweeps = sweeps;
         this.runner = runner;
@@ -80,8 +83,8 @@ class SweepController {
 
     private void show(JobPages.Context context, Optional<Long> before, Model model) {
         long id = context.job().id();
-        List<Sweeps.Kept> kept = sweeps.of(id);
-        Optional<Sweep> newest = kept.stream().findFirst().map(Sweeps.Kept::sweep);
+        List<Sweeps.Head> kept = sweeps.headsOfVehicle(context.job().vin());
+        Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         boolean running = runner.isRunning(id);
         List<CodeRow> codes = newest.map(s -> rows(context, s)).orElse(List.of());
         model.addAttribute("running", running);
@@ -100,30 +103,23 @@ class SweepController {
                         newest,
                         codes,
                         running,
-                        newest.flatMap(s -> brokenWire(context, s))
+                        newest.flatMap(s -> parts.brokenWire(context, s))
                                 .map(CodeWeigher.BrokenWire::name)));
         model.addAttribute("kept", kept);
         Optional<Sweeps.Kept> earlier =
-                before.flatMap(b -> sweeps.byId(id, b))
-                        .or(() -> kept.size() > 1 ? Optional.of(kept.get(1)) : Optional.empty());
+                before.flatMap(b -> sweeps.ofVehicle(context.job().vin(), b))
+                        .or(
+                                () ->
+                                        sweeps.heads(id).stream()
+                                                .skip(1)
+                                                .findFirst()
+                                                .map(h -> sweeps.read(h.id())));
         model.addAttribute("earlier", earlier.orElse(null));
         model.addAttribute(
                 "comparison",
                 earlier.isPresent() && newest.isPresent() && !running
                         ? SweepComparison.compare(earlier.get().sweep(), newest.get())
                         : null);
-    }
-
-    private Optional<CodeWeigher.BrokenWire> brokenWire(JobPages.Context context, Sweep sweep) {
-        return Optional.of(sweep)
-                .filter(Sweep::whole)
-                .flatMap(s -> network.suspected(context, s))
-                .map(
-                        e ->
-                                new CodeWeigher.BrokenWire(
-                                        e.name() + " (" + e.place() + ")",
-                                        (from, to) ->
-                                                network.lost(context.description(), e, from, to)));
     }
 
     private BusMap map(JobPages.Context context, Optional<Sweep> sweep, Set<String> asking) {
@@ -154,12 +150,7 @@ class SweepController {
     }
 
     private List<CodeRow> rows(JobPages.Context context, Sweep sweep) {
-        return CodeWeigher.weigh(
-                        sweep.codes(),
-                        context.description(),
-                        context.job().symptoms(),
-                        brokenWire(context, sweep))
-                .stream()
+        return parts.weigh(context, sweep).stream()
                 .map(
                         w ->
                                 new CodeRow(
@@ -185,11 +176,11 @@ class SweepController {
         List<String> parts = new ArrayList<>();
         long knockOn = codes.stream().filter(c -> c.weighed().knockOn()).count();
         if (brokenWire.isPresent()) {
-            parts.add("Look at the wire first: " + brokenWire.get() + ".");
+            parts.add("Look at this first: " + brokenWire.get() + ".");
         }
         codes.stream()
                 .filter(c -> c.weighed().lead())
-                .filter(c -> brokenWire.isEmpty())
+                .filter(c -> c.weighed().role() == CodeWeigher.Role.LEAD)
                 .findFirst()
                 .ifPresentOrElse(
                         c ->
@@ -260,7 +251,7 @@ class SweepController {
     @GetMapping("/modules/{module}")
     String module(@PathVariable("id") long id, @PathVariable("module") String module, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        Optional<Sweep> newest = sweeps.of(id).stream().findFirst().map(Sweeps.Kept::sweep);
+        Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         model.addAttribute("module", context.description().module(module).orElseThrow());
         model.addAttribute("result", newest.flatMap(s -> s.module(module)).orElse(null));
         model.addAttribute(
@@ -277,7 +268,7 @@ class SweepController {
             @RequestParam(name = "module", defaultValue = "") String module,
             Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        boolean kept = sweeps.of(id).stream().anyMatch(k -> k.sweep().whole());
+        boolean kept = sweeps.newestWhole(id).isPresent();
         model.addAttribute("kept", kept && !runner.isRunning(id));
         model.addAttribute("module", context.description().module(module).orElse(null));
         return "sweep/clear";
@@ -291,7 +282,7 @@ class SweepController {
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        if (runner.isRunning(id) || sweeps.of(id).stream().noneMatch(k -> k.sweep().whole())) {
+        if (runner.isRunning(id) || sweeps.newestWhole(id).isEmpty()) {
             flash.addFlashAttribute("error", "Nothing was cleared: keep a whole sweep first.");
             return "redirect:/jobs/" + id + "/sweep";
         }

@@ -9,6 +9,7 @@ import brightlantern.app.page.PageEvents;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.code.DtcStatus;
+import brightlantern.core.code.StandardCodes;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.suspect.Evidence;
@@ -48,7 +49,11 @@ class SweepRunner {
 
     private static final int OCCURRENCES = 0x01;
     private static final int AGEING = 0x02;
-    private static final int AT_ONCE = 6;
+
+    /** More modules than this at once would only wait for one another. */
+    private static final int MOST_AT_ONCE = 160;
+
+    private static final long KEEP_NANOS = 300_000_000L;
 
     /** How often the silent ones are asked once more at the end. */
     private static final int SILENT_AGAIN = 2;
@@ -89,6 +94,7 @@ class SweepRunner {
         final String who;
         final Set<String> asking = ConcurrentHashMap.newKeySet();
         volatile boolean stopped;
+        long kept = System.nanoTime();
         Sweep sweep;
 
         Running(long sweepId, String who, Sweep sweep) {
@@ -117,7 +123,7 @@ class SweepRunner {
         if (running.containsKey(job.id())) {
             return;
         }
-        Optional<Sweeps.Kept> newest = sweeps.of(job.id()).stream().findFirst();
+        Optional<Sweeps.Kept> newest = sweeps.newest(job.id());
         Running now;
         if (resume && newest.isPresent()) {
             List<ModuleResult> again =
@@ -154,7 +160,11 @@ class SweepRunner {
     }
 
     private void run(JobPages.Context context, Running now) {
-        ExecutorService askers = Executors.newFixedThreadPool(AT_ONCE);
+        // every module takes one request at a time, and all of them at once: their buses and answer
+        // times set the pace, not this program
+        ExecutorService askers =
+                Executors.newFixedThreadPool(
+                        Math.max(1, Math.min(MOST_AT_ONCE, now.sweep.modules().size())));
         try {
             askAll(context, now, askers, Answer.NOT_ASKED);
             // a module that flickers may answer the next time
@@ -204,7 +214,11 @@ class SweepRunner {
                             .map(m -> m.moduleId().equals(result.moduleId()) ? result : m)
                             .toList();
             now.sweep = new Sweep(now.sweep.started(), Optional.empty(), modules);
-            sweeps.update(now.sweepId, now.sweep);
+            // a large sweep is long to write: what came in is kept a few times a second
+            if (System.nanoTime() - now.kept > KEEP_NANOS) {
+                sweeps.update(now.sweepId, now.sweep);
+                now.kept = System.nanoTime();
+            }
         }
         events.changed(context.job().id(), "sweep");
     }
@@ -343,7 +357,7 @@ class SweepRunner {
                 description
                         .code(module.id(), code)
                         .map(VehicleDescription.Code::name)
-                        .orElse("not described");
+                        .orElseGet(() -> StandardCodes.meaning(new Dtc(entry.dtc())));
         Map<Integer, VehicleDescription.Value> byDid = new LinkedHashMap<>();
         Map<Integer, Integer> sizes = new LinkedHashMap<>();
         module.freezeFrame().stream()

@@ -40,6 +40,7 @@ public final class CodeWeigher {
     /** What part a code plays. */
     public enum Role {
         LEAD("lead code"),
+        STANDS_FOR_WIRE("lead code"),
         OPEN(""),
         KNOCK_ON("knock-on"),
         ASIDE("put aside");
@@ -60,7 +61,7 @@ public final class CodeWeigher {
      */
     public record Weighed(StoredCode code, double score, Role role, List<String> reasons) {
         public boolean lead() {
-            return role == Role.LEAD;
+            return role == Role.LEAD || role == Role.STANDS_FOR_WIRE;
         }
 
         public boolean aside() {
@@ -145,7 +146,7 @@ public final class CodeWeigher {
                         "It stands for the cause, which has no code of its own: "
                                 + broken.name()
                                 + ".");
-                with.set(i, new Weighed(w.code(), w.score(), Role.LEAD, reasons));
+                with.set(i, new Weighed(w.code(), w.score(), Role.STANDS_FOR_WIRE, reasons));
                 break;
             }
         }

@@ -127,7 +127,7 @@ public final class SweepComparison {
         return changes;
     }
 
-    private static String words(Sweep.Answer answer) {
+    static String words(Sweep.Answer answer) {
         return switch (answer) {
             case NOT_ASKED -> "not asked";
             case ANSWERED -> "answered";

@@ -155,4 +155,72 @@ class CodeTest {
                 .singleElement()
                 .satisfies(c -> assertThat(c.change()).isEqualTo(Change.UNKNOWN));
     }
+
+    @Test
+    void aCodeNobodyDescribedIsToldByTheStandards() {
+        assertThat(StandardCodes.meaning(Dtc.parse("P0299-00")))
+                .isEqualTo("Boost pressure too low");
+        assertThat(StandardCodes.meaning(Dtc.parse("P0201-13")))
+                .isEqualTo("Injector 1 circuit: circuit open");
+        assertThat(StandardCodes.meaning(Dtc.parse("B1A21-87")))
+                .isEqualTo("Body, the maker's own code: message missing");
+        assertThat(StandardCodes.meaning(Dtc.parse("U0198-00")))
+                .isEqualTo("Network, missing messages");
+        assertThat(StandardCodes.makersOwn(Dtc.parse("P1234-00"))).isTrue();
+        assertThat(StandardCodes.makersOwn(Dtc.parse("P3500-00"))).isFalse();
+        assertThat(StandardCodes.failure(new Dtc(0x1234FE))).isEmpty();
+    }
+
+    @Property
+    void everyCodeHasSomeMeaning(@ForAll @IntRange(max = 0xFFFFFF) int number) {
+        assertThat(StandardCodes.meaning(new Dtc(number))).isNotBlank().doesNotContain("null");
+    }
+
+    private static StoredCode low(String module, String code, double volts) {
+        return new StoredCode(
+                module,
+                module,
+                code,
+                code,
+                0x2F,
+                List.of(new StoredCode.Frame(1, Map.of("body.supply", volts))),
+                1,
+                0);
+    }
+
+    @Test
+    void knockOnCodesAndThoseOfALowSupplyDoNotLead() {
+        var finch = Vehicles.named("oriel-finch");
+        List<CodeWeigher.Weighed> weighed =
+                CodeWeigher.weigh(
+                        List.of(
+                                code("engine", "P0171-00", 0x2F, 1),
+                                code("tank", "P0496-00", 0x2F, 1),
+                                low("body", "B1318-00", 9.6)),
+                        finch,
+                        Set.of("rough-idle"));
+        assertThat(weighed)
+                .extracting(w -> w.code().code() + " " + w.role())
+                .containsExactly("P0496-00 LEAD", "P0171-00 KNOCK_ON", "B1318-00 ASIDE");
+        assertThat(weighed.get(1).reasons()).contains("Brought along by P0496-00.");
+        assertThat(weighed.get(2).reasons().get(0)).contains("has 9.6 V");
+    }
+
+    @Test
+    void missingMessagesFollowTheBrokenWireAndOneStandsForIt() {
+        var cairn = Vehicles.named("velmont-cairn");
+        CodeWeigher.BrokenWire wire =
+                new CodeWeigher.BrokenWire("X31", (from, to) -> from.equals("park-brake"));
+        List<CodeWeigher.Weighed> weighed =
+                CodeWeigher.weigh(
+                        List.of(
+                                code("park-brake", "C1B00-00", 0x2F, 1),
+                                code("brakes", "U0128-00", 0x2F, 1)),
+                        cairn,
+                        Set.of("many-warnings"),
+                        java.util.Optional.of(wire));
+        assertThat(weighed.get(0).code().code()).isEqualTo("U0128-00");
+        assertThat(weighed.get(0).lead()).isTrue();
+        assertThat(weighed.get(1).knockOn()).isTrue();
+    }
 }

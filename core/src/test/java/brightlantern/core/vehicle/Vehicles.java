@@ -9,12 +9,16 @@ public final class Vehicles {
     private Vehicles() {}
 
     public static VehicleDescription portage() {
+        return named("tamarack-portage");
+    }
+
+    public static VehicleDescription named(String id) {
         try {
             VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
             if (!library.mistakes().isEmpty()) {
                 throw new IllegalStateException(String.join("\n", library.mistakes()));
             }
-            return library.byId("tamarack-portage").orElseThrow();
+            return library.byId(id).orElseThrow();
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
         }

@@ -49,6 +49,7 @@ public final class UdsModule {
     private int session = 1;
     private long lastRequest = System.nanoTime();
     private int requests;
+    private long spentMillis;
 
     public UdsModule(int address, long answerMillis, CodeMemory memory, BooleanSupplier awake) {
         this.address = address;
@@ -83,6 +84,13 @@ public final class UdsModule {
 
     public void behave(Behaviour how) {
         behaviour = how;
+    }
+
+    /**
+     * Time that all its replies took together, in ms; the floor for whoever asks them one by one.
+     */
+    public synchronized long spentMillis() {
+        return spentMillis;
     }
 
     Bytes value(int did) {
@@ -151,6 +159,7 @@ public final class UdsModule {
             time += slow ? 180 : 2500;
         }
         replies.add(new Reply(time, answer));
+        spentMillis += replies.stream().mapToLong(Reply::millis).sum();
         return replies;
     }
 

@@ -1,0 +1,63 @@
+package brightlantern.app;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Reads pages and sends forms without a browser, as one signed-in person. */
+final class Visitor {
+    private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
+
+    private final String base;
+    private final HttpClient client =
+            HttpClient.newBuilder()
+                    .cookieHandler(new CookieManager())
+                    .followRedirects(HttpClient.Redirect.NORMAL)
+                    .build();
+
+    Visitor(String base) {
+        this.base = base;
+    }
+
+    void signIn(String name, String password) throws IOException, InterruptedException {
+        post("/sign-in", "/sign-in", Map.of("username", name, "password", password));
+    }
+
+    String get(String path) throws IOException, InterruptedException {
+        return client.send(
+                        HttpRequest.newBuilder(URI.create(base + path)).build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+    }
+
+    /** Sends a form with the token of the page that it stands on. */
+    String post(String page, String path, Map<String, String> fields)
+            throws IOException, InterruptedException {
+        Matcher token = TOKEN.matcher(get(page));
+        if (!token.find()) {
+            throw new IllegalStateException("No form on " + page);
+        }
+        StringBuilder form = new StringBuilder("_csrf=" + token.group(1));
+        fields.forEach(
+                (name, value) ->
+                        form.append('&')
+                                .append(name)
+                                .append('=')
+                                .append(URLEncoder.encode(value, StandardCharsets.UTF_8)));
+        return client.send(
+                        HttpRequest.newBuilder(URI.create(base + path))
+                                .header("Content-Type", "application/x-www-form-urlencoded")
+                                .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+    }
+}
