@@ -4,7 +4,9 @@ import brightlantern.core.sweep.Sweep;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -18,6 +20,19 @@ import org.springframework.stereotype.Repository;
 public class Sweeps {
     private static final String HEAD =
             "select s.id, s.job_id, s.started, s.modules, s.answered, s.codes, s.whole from sweep s ";
+
+    private static final int REMEMBERED = 12;
+
+    /** Pages read the same one or two sweeps again and again, and a large one is long to read. */
+    private final Map<Long, Kept> remembered =
+            new LinkedHashMap<>(16, 0.75f, true) {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Long, Kept> eldest) {
+                    return size() > REMEMBERED;
+                }
+            };
 
     private final JdbcClient db;
     private final Json json;
@@ -54,6 +69,9 @@ public class Sweeps {
     }
 
     public void update(long id, Sweep sweep) {
+        synchronized (remembered) {
+            remembered.put(id, new Kept(id, sweep));
+        }
         db.sql(
                         "update sweep set content = ?, finished = ?, modules = ?, answered = ?, codes = ?,"
                                 + " whole = ? where id = ?")
@@ -110,7 +128,22 @@ public class Sweeps {
                 .map(h -> read(h.id()));
     }
 
+    /** A kept sweep, whole; the newest that were read are remembered. */
     public Kept read(long id) {
+        synchronized (remembered) {
+            Kept known = remembered.get(id);
+            if (known != null) {
+                return known;
+            }
+        }
+        Kept read = readAnew(id);
+        synchronized (remembered) {
+            remembered.put(id, read);
+        }
+        return read;
+    }
+
+    private Kept readAnew(long id) {
         return db.sql("select id, content from sweep where id = ?")
                 .param(id)
                 .query(

@@ -2,6 +2,7 @@ package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
+import brightlantern.core.network.NetworkModel;
 import brightlantern.core.sweep.Sweep;
 import java.util.List;
 import java.util.Optional;
@@ -17,23 +18,34 @@ class CodeParts {
     }
 
     List<CodeWeigher.Weighed> weigh(JobPages.Context context, Sweep sweep) {
+        return weigh(context, sweep, suspected(context, sweep));
+    }
+
+    /**
+     * The same when it is known already what the sweep points to on the wire.
+     *
+     * @param suspected by {@link #suspected}
+     */
+    List<CodeWeigher.Weighed> weigh(
+            JobPages.Context context, Sweep sweep, Optional<NetworkModel.Element> suspected) {
         return CodeWeigher.weigh(
                 sweep.codes(),
                 context.description(),
                 context.job().symptoms(),
-                brokenWire(context, sweep));
+                suspected.map(
+                        e ->
+                                new CodeWeigher.BrokenWire(
+                                        name(e),
+                                        (from, to) ->
+                                                network.lost(context.description(), e, from, to))));
+    }
+
+    static String name(NetworkModel.Element element) {
+        return element.name() + " (" + element.place() + ")";
     }
 
     /** What a whole sweep points to on the wire, if it does. */
-    Optional<CodeWeigher.BrokenWire> brokenWire(JobPages.Context context, Sweep sweep) {
-        return Optional.of(sweep)
-                .filter(Sweep::whole)
-                .flatMap(s -> network.suspected(context, s))
-                .map(
-                        e ->
-                                new CodeWeigher.BrokenWire(
-                                        e.name() + " (" + e.place() + ")",
-                                        (from, to) ->
-                                                network.lost(context.description(), e, from, to)));
+    Optional<NetworkModel.Element> suspected(JobPages.Context context, Sweep sweep) {
+        return Optional.of(sweep).filter(Sweep::whole).flatMap(s -> network.suspected(context, s));
     }
 }

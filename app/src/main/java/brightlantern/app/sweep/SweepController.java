@@ -7,6 +7,7 @@ import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.FrameComparison;
+import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.SweepComparison;
@@ -37,7 +38,6 @@ class SweepController {
     private final SweepRunner runner;
     private final Findings findings;
     private final CommandLog log;
-    private final NetworkFindings network;
     private final CodeParts parts;
 
     SweepController(
@@ -46,9 +46,7 @@ class SweepController {
             SweepRunner runner,
             Findings findings,
             CommandLog log,
-            NetworkFindings network,
             CodeParts parts) {
-        this.network = network;
         this.parts = parts;
         this.pages = pages;
         this.sweeps = sweeps;
@@ -86,7 +84,8 @@ class SweepController {
         List<Sweeps.Head> kept = sweeps.headsOfVehicle(context.job().vin());
         Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         boolean running = runner.isRunning(id);
-        List<CodeRow> codes = newest.map(s -> rows(context, s)).orElse(List.of());
+        Optional<Element> suspected = newest.flatMap(s -> parts.suspected(context, s));
+        List<CodeRow> codes = newest.map(s -> rows(context, s, suspected)).orElse(List.of());
         model.addAttribute("running", running);
         model.addAttribute("mileage", !context.description().mileage().isEmpty());
         model.addAttribute("sweep", newest.orElse(null));
@@ -95,16 +94,10 @@ class SweepController {
         model.addAttribute(
                 "failed",
                 newest.map(s -> s.count(Answer.SILENT) + s.count(Answer.FAULTY)).orElse(0L));
-        model.addAttribute("map", map(context, newest, runner.asking(id)));
+        model.addAttribute("map", map(context, newest, runner.asking(id), suspected));
         model.addAttribute("codes", codes);
         model.addAttribute(
-                "answer",
-                answer(
-                        newest,
-                        codes,
-                        running,
-                        newest.flatMap(s -> parts.brokenWire(context, s))
-                                .map(CodeWeigher.BrokenWire::name)));
+                "answer", answer(newest, codes, running, suspected.map(CodeParts::name)));
         model.addAttribute("kept", kept);
         Optional<Sweeps.Kept> earlier =
                 before.flatMap(b -> sweeps.ofVehicle(context.job().vin(), b))
@@ -122,11 +115,15 @@ class SweepController {
                         : null);
     }
 
-    private BusMap map(JobPages.Context context, Optional<Sweep> sweep, Set<String> asking) {
+    private static BusMap map(
+            JobPages.Context context,
+            Optional<Sweep> sweep,
+            Set<String> asking,
+            Optional<Element> suspected) {
         return BusMap.of(
                 context.description(),
                 m -> mark(sweep.flatMap(s -> s.module(m.id())), asking.contains(m.id())),
-                sweep.filter(Sweep::whole).flatMap(s -> network.suspected(context, s)));
+                suspected);
     }
 
     private static BusMap.Mark mark(Optional<Sweep.ModuleResult> result, boolean asking) {
@@ -149,8 +146,8 @@ class SweepController {
         };
     }
 
-    private List<CodeRow> rows(JobPages.Context context, Sweep sweep) {
-        return parts.weigh(context, sweep).stream()
+    private List<CodeRow> rows(JobPages.Context context, Sweep sweep, Optional<Element> suspected) {
+        return parts.weigh(context, sweep, suspected).stream()
                 .map(
                         w ->
                                 new CodeRow(
@@ -256,7 +253,10 @@ class SweepController {
         model.addAttribute("result", newest.flatMap(s -> s.module(module)).orElse(null));
         model.addAttribute(
                 "codes",
-                newest.map(s -> rows(context, s)).orElse(List.of()).stream()
+                newest
+                        .map(s -> rows(context, s, parts.suspected(context, s)))
+                        .orElse(List.of())
+                        .stream()
                         .filter(c -> c.weighed().code().moduleId().equals(module))
                         .toList());
         return "sweep/module";

@@ -6,6 +6,7 @@ import brightlantern.core.vehicle.VehicleDescription.Connector;
 import brightlantern.core.vehicle.VehicleDescription.Feed;
 import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -239,7 +240,7 @@ public final class NetworkModel {
     }
 
     public List<Element> elements() {
-        return List.copyOf(elements);
+        return Collections.unmodifiableList(elements);
     }
 
     /** The bus on which a module hangs; empty for the gateway, which hangs on all. */

@@ -9,6 +9,7 @@ import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -55,12 +56,45 @@ public final class NetworkReasoner {
         {1, 0.5}
     };
 
-    private final VehicleDescription description;
+    /** Reasons are worth telling for the first of a ranking only. */
+    private static final int EXPLAINED = 12;
+
     private final NetworkModel model;
+    private final Map<String, String> names;
+    private final List<Pair> pairs = new ArrayList<>();
+    private final Map<String, Reach> reach = new HashMap<>();
+
+    /** A listener and one that it watches. */
+    private record Pair(String listener, String other) {}
+
+    /** What an element can change at all; everything else sounds as on a sound network. */
+    private record Reach(Set<String> modules, List<Pair> pairs) {}
 
     public NetworkReasoner(VehicleDescription description) {
-        this.description = description;
         this.model = new NetworkModel(description);
+        this.names = model.names();
+        for (Module listener : description.modules()) {
+            listener.watches().forEach(other -> pairs.add(new Pair(listener.id(), other)));
+        }
+        for (Element element : model.elements()) {
+            Set<String> touched = new HashSet<>(element.modules());
+            if (!element.bus().isEmpty() && element.kind() != Kind.MODULE) {
+                description.modules().stream()
+                        .map(Module::id)
+                        .filter(m -> model.bus(m).equals(element.bus()))
+                        .forEach(touched::add);
+            }
+            reach.put(
+                    element.id(),
+                    new Reach(
+                            touched,
+                            pairs.stream()
+                                    .filter(
+                                            p ->
+                                                    touched.contains(p.listener())
+                                                            || touched.contains(p.other()))
+                                    .toList()));
+        }
     }
 
     /**
@@ -101,24 +135,22 @@ public final class NetworkReasoner {
                         .toList();
         double commons = elements.stream().mapToDouble(Element::common).sum();
         List<double[]> logs = new ArrayList<>();
+        Hearing hearing = new Hearing(heard, fitted);
         for (Element element : elements) {
             double prior =
                     Math.log(
                             (1 - PRIOR_NOTHING - PRIOR_SOMETHING_ELSE)
                                     * element.common()
-                                    / commons);
-            double[] each = new double[SEVERITIES.length];
-            for (int s = 0; s < each.length; s++) {
-                each[s] =
-                        prior
-                                - Math.log(SEVERITIES.length)
-                                + logLikelihood(
-                                        element, SEVERITIES[s][0], SEVERITIES[s][1], heard, fitted);
+                                    / commons
+                                    / SEVERITIES.length);
+            double[] each = hearing.under(element);
+            for (int i = 0; i < each.length; i++) {
+                each[i] += prior;
             }
             logs.add(each);
         }
-        double nothing = Math.log(PRIOR_NOTHING) + logSound(heard, fitted);
-        double other = Math.log(PRIOR_SOMETHING_ELSE) + logAnything(heard, fitted);
+        double nothing = Math.log(PRIOR_NOTHING) + hearing.sound();
+        double other = Math.log(PRIOR_SOMETHING_ELSE) + hearing.anything();
         double top = Math.max(nothing, other);
         for (double[] each : logs) {
             for (double l : each) {
@@ -142,9 +174,7 @@ public final class NetworkReasoner {
             }
             Element e = elements.get(i);
             double q = sure > 0 ? quality / sure : 1;
-            standings.add(
-                    new Standing(
-                            e.id(), e.name(), Optional.of(e), sure, q, reasons(e, heard, fitted)));
+            standings.add(new Standing(e.id(), e.name(), Optional.of(e), sure, q, List.of()));
         }
         standings.add(
                 new Standing(
@@ -163,6 +193,20 @@ public final class NetworkReasoner {
                         1,
                         List.of()));
         standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
+        for (int i = 0; i < Math.min(EXPLAINED, standings.size()); i++) {
+            Standing bare = standings.get(i);
+            if (bare.element().isPresent()) {
+                standings.set(
+                        i,
+                        new Standing(
+                                bare.id(),
+                                bare.name(),
+                                bare.element(),
+                                bare.sureness(),
+                                bare.quality(),
+                                reasons(bare.element().get(), heard, fitted)));
+            }
+        }
         return new Ranking(List.copyOf(standings), sentence(standings));
     }
 
@@ -171,107 +215,117 @@ public final class NetworkReasoner {
         return SEVERITIES.length;
     }
 
-    /** Natural logarithm of the probability of what was heard under a severity of an element. */
-    public double logLikelihood(
-            String elementId, int severity, RollCall heard, Set<String> fitted) {
-        return model.elements().stream()
-                .filter(e -> e.id().equals(elementId))
-                .findFirst()
-                .map(
-                        e ->
-                                logLikelihood(
-                                        e,
-                                        SEVERITIES[severity][0],
-                                        SEVERITIES[severity][1],
-                                        heard,
-                                        fitted))
-                .orElseGet(() -> logSound(heard, fitted));
-    }
-
     /**
-     * Natural logarithm of the probability of what was heard, were this element at fault.
-     *
-     * @param now share of messages that it lets through now
-     * @param past the same when the stored codes were set
+     * What was heard, made ready to be held against one element after another. All results are
+     * natural logarithms of probabilities.
      */
-    double logLikelihood(
-            Element element, double now, double past, RollCall heard, Set<String> fitted) {
-        double log = 0;
-        Map<String, Double> own = new HashMap<>();
-        for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
-            if (fitted.contains(call.getKey())) {
-                double link = model.link(element, now, VehicleDescription.GATEWAY, call.getKey());
-                log += logRate(call.getValue(), link);
+    public final class Hearing {
+        private final RollCall heard;
+        private final Set<String> fitted;
+        private final Map<Object, Double> rates = new HashMap<>();
+        private final double sound;
+
+        public Hearing(RollCall heard, Set<String> fitted) {
+            this.heard = heard;
+            this.fitted = fitted;
+            double log = 0;
+            for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
+                if (fitted.contains(call.getKey())) {
+                    log += rate(call.getValue(), 1);
+                }
             }
+            for (Pair pair : pairs) {
+                if (counts(pair)) {
+                    log += complains(pair, STRAY);
+                }
+            }
+            sound = log;
         }
-        for (Module listener : listeners(heard, fitted)) {
-            // who has no supply, or is dead itself, writes nothing down
-            boolean writes =
-                    !(element.kind() == Kind.MODULE || element.kind() == Kind.FEED)
-                            || !element.modules().contains(listener.id());
-            for (String other : listener.watches()) {
-                if (fitted.contains(other)) {
-                    double link =
-                            writes
-                                    ? own.computeIfAbsent(
-                                            listener.id() + ">" + other,
-                                            k -> model.link(element, past, other, listener.id()))
-                                    : 1;
-                    double p = complaint(link);
+
+        private boolean counts(Pair pair) {
+            return heard.read().contains(pair.listener())
+                    && fitted.contains(pair.listener())
+                    && fitted.contains(pair.other());
+        }
+
+        private double complains(Pair pair, double probability) {
+            return Math.log(
+                    heard.misses().contains(new Miss(pair.listener(), pair.other()))
+                            ? probability
+                            : 1 - probability);
+        }
+
+        private record RateKey(Tally tally, double link) {}
+
+        private double rate(Tally tally, double link) {
+            return rates.computeIfAbsent(new RateKey(tally, link), k -> logRate(tally, link));
+        }
+
+        /** Were the network sound. */
+        public double sound() {
+            return sound;
+        }
+
+        /** Under an unknown cause: most modules sound, some at any rate; complaints as may be. */
+        public double anything() {
+            double log = 0;
+            for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
+                if (fitted.contains(call.getKey())) {
                     log +=
                             Math.log(
-                                    heard.misses().contains(new Miss(listener.id(), other))
-                                            ? p
-                                            : 1 - p);
+                                    0.7 * Math.exp(rate(call.getValue(), 1))
+                                            + 0.3 / (call.getValue().asked() + 1));
                 }
             }
-        }
-        return log;
-    }
-
-    private List<Module> listeners(RollCall heard, Set<String> fitted) {
-        return description.modules().stream()
-                .filter(m -> heard.read().contains(m.id()) && fitted.contains(m.id()))
-                .toList();
-    }
-
-    /** The same with a sound network. */
-    public double logSound(RollCall heard, Set<String> fitted) {
-        double log = 0;
-        for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
-            if (fitted.contains(call.getKey())) {
-                log += logRate(call.getValue(), 1);
-            }
-        }
-        for (Module listener : listeners(heard, fitted)) {
-            for (String other : listener.watches()) {
-                if (fitted.contains(other)) {
-                    boolean misses = heard.misses().contains(new Miss(listener.id(), other));
-                    log += Math.log(misses ? STRAY : 1 - STRAY);
+            for (Pair pair : pairs) {
+                if (counts(pair)) {
+                    log += complains(pair, 0.3);
                 }
             }
+            return log;
         }
-        return log;
-    }
 
-    /** An unknown cause: most modules sound, some at any rate; complaints as likely as not. */
-    public double logAnything(RollCall heard, Set<String> fitted) {
-        double log = 0;
-        for (Map.Entry<String, Tally> call : heard.calls().entrySet()) {
-            if (fitted.contains(call.getKey())) {
-                double sound = Math.exp(logRate(call.getValue(), 1));
-                log += Math.log(0.7 * sound + 0.3 / (call.getValue().asked() + 1));
-            }
+        /**
+         * Under each severity of an element; {@link #sound()} for one that is not on this network.
+         */
+        public double[] under(String elementId) {
+            return model.elements().stream()
+                    .filter(e -> e.id().equals(elementId))
+                    .findFirst()
+                    .map(this::under)
+                    .orElseThrow(() -> new IllegalArgumentException("No element " + elementId));
         }
-        for (Module listener : listeners(heard, fitted)) {
-            for (String other : listener.watches()) {
-                if (fitted.contains(other)) {
-                    boolean misses = heard.misses().contains(new Miss(listener.id(), other));
-                    log += Math.log(misses ? 0.3 : 0.7);
+
+        double[] under(Element element) {
+            Reach its = reach.get(element.id());
+            double[] logs = new double[SEVERITIES.length];
+            java.util.Arrays.fill(logs, sound);
+            boolean feeds = element.kind() == Kind.MODULE || element.kind() == Kind.FEED;
+            for (int s = 0; s < logs.length; s++) {
+                for (String module : its.modules()) {
+                    Tally tally = heard.calls().get(module);
+                    if (tally != null && fitted.contains(module)) {
+                        double link =
+                                model.link(
+                                        element,
+                                        SEVERITIES[s][0],
+                                        VehicleDescription.GATEWAY,
+                                        module);
+                        logs[s] += rate(tally, link) - rate(tally, 1);
+                    }
+                }
+                for (Pair pair : its.pairs()) {
+                    // who has no supply, or is dead itself, writes nothing down
+                    if (counts(pair) && !(feeds && element.modules().contains(pair.listener()))) {
+                        double link =
+                                model.link(
+                                        element, SEVERITIES[s][1], pair.other(), pair.listener());
+                        logs[s] += complains(pair, complaint(link)) - complains(pair, STRAY);
+                    }
                 }
             }
+            return logs;
         }
-        return log;
     }
 
     /** Probability that a listener has stored a complaint after a link of this quality. */
@@ -307,7 +361,6 @@ public final class NetworkReasoner {
 
     private List<String> reasons(Element element, RollCall heard, Set<String> fitted) {
         List<String> reasons = new ArrayList<>();
-        Map<String, String> names = model.names();
         List<String> hit = element.modules().stream().filter(fitted::contains).sorted().toList();
         List<String> quiet = new ArrayList<>();
         List<String> well = new ArrayList<>();

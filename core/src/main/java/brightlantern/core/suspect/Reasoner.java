@@ -9,6 +9,7 @@ import brightlantern.core.vehicle.VehicleDescription.Check;
 import brightlantern.core.vehicle.VehicleDescription.Effect;
 import brightlantern.core.vehicle.VehicleDescription.Suspect;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -18,6 +19,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.hipparchus.special.Erf;
 import org.hipparchus.util.FastMath;
 
@@ -85,7 +87,15 @@ public final class Reasoner {
     private final VehicleDescription description;
     private final Predictions predictions;
     private final NetworkReasoner network;
+
+    /** Suspect → the element of the network that it is; others are not in it. */
+    private final Map<String, String> elements = new HashMap<>();
+
     private final List<Hypothesis> hypotheses = new ArrayList<>();
+    private final List<String> suspects;
+
+    /** Hypothesis → place of its suspect in {@link #suspects}. */
+    private final int[] suspectOf;
 
     /**
      * A suspect at one severity.
@@ -109,6 +119,7 @@ public final class Reasoner {
             }
             Effect effect = suspect.effect().get();
             if (effect.kind().equals(NetworkSuspects.EFFECT)) {
+                elements.put(suspect.id(), effect.of());
                 for (int i = 0; i < NetworkReasoner.severities(); i++) {
                     hypotheses.add(
                             new Hypothesis(
@@ -135,6 +146,10 @@ public final class Reasoner {
         }
         hypotheses.add(new Hypothesis(SOMETHING_ELSE, Optional.empty(), 0, PRIOR_SOMETHING_ELSE));
         hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), 0, PRIOR_NOTHING));
+        suspects = hypotheses.stream().map(Hypothesis::suspectId).distinct().toList();
+        Map<String, Integer> index = new HashMap<>();
+        suspects.forEach(id -> index.put(id, index.size()));
+        suspectOf = hypotheses.stream().mapToInt(h -> index.get(h.suspectId())).toArray();
     }
 
     /**
@@ -188,12 +203,22 @@ public final class Reasoner {
         for (int index : newest(evidence)) {
             Evidence piece = evidence.get(index);
             double[] likelihood = likelihoods(piece);
-            for (String suspect : suspectIds()) {
-                double under = expectation(weights, likelihood, suspect, true);
-                double others = expectation(weights, likelihood, suspect, false);
+            double[] joint = new double[weights.length];
+            for (int i = 0; i < joint.length; i++) {
+                joint[i] = weights[i] * likelihood[i];
+            }
+            double[] weight = bySuspect(weights);
+            double[] explained = bySuspect(joint);
+            double all = Arrays.stream(weight).sum();
+            double heardOf = Arrays.stream(explained).sum();
+            for (int k = 0; k < suspects.size(); k++) {
+                double under = weight[k] > 0 ? explained[k] / weight[k] : 0;
+                double rest = all - weight[k];
+                double others = rest > 0 ? (heardOf - explained[k]) / rest : 0;
                 double bans = Math.log10(Math.max(under, 1e-12) / Math.max(others, 1e-12));
                 if (Math.abs(bans) >= 0.05) {
-                    pushes.computeIfAbsent(suspect, s -> new ArrayList<>())
+                    String suspect = suspects.get(k);
+                    pushes.computeIfAbsent(suspect, x -> new ArrayList<>())
                             .add(new Push(index, bans, expected(piece, suspect, weights)));
                 }
             }
@@ -229,15 +254,8 @@ public final class Reasoner {
 
     /** The described checks, and a sweep where the network is among the suspects. */
     private List<Check> checks() {
-        boolean network =
-                description.suspects().stream()
-                        .anyMatch(
-                                s ->
-                                        s.effect()
-                                                .map(e -> e.kind().equals(NetworkSuspects.EFFECT))
-                                                .orElse(false));
         List<Check> checks = new ArrayList<>(description.checks());
-        if (network) {
+        if (!elements.isEmpty()) {
             checks.add(
                     new Check(
                             "network",
@@ -277,8 +295,13 @@ public final class Reasoner {
         return hypotheses.stream().mapToDouble(Hypothesis::prior).toArray();
     }
 
-    private List<String> suspectIds() {
-        return hypotheses.stream().map(Hypothesis::suspectId).distinct().toList();
+    /** Sums over the hypotheses of each suspect, in the order of {@link #suspects}. */
+    private double[] bySuspect(double[] of) {
+        double[] sums = new double[suspects.size()];
+        for (int i = 0; i < of.length; i++) {
+            sums[suspectOf[i]] += of[i];
+        }
+        return sums;
     }
 
     private static List<Integer> newest(List<Evidence> evidence) {
@@ -306,19 +329,6 @@ public final class Reasoner {
         return product;
     }
 
-    private double expectation(
-            double[] weights, double[] likelihood, String suspect, boolean inside) {
-        double sum = 0;
-        double weight = 0;
-        for (int i = 0; i < weights.length; i++) {
-            if (hypotheses.get(i).suspectId().equals(suspect) == inside) {
-                sum += weights[i] * likelihood[i];
-                weight += weights[i];
-            }
-        }
-        return weight > 0 ? sum / weight : 0;
-    }
-
     private double[] likelihoods(Evidence piece) {
         double[] likelihood = new double[hypotheses.size()];
         if (piece instanceof Evidence.Heard heard) {
@@ -332,27 +342,19 @@ public final class Reasoner {
 
     /** Relative to the best, as hundreds of answers together are too unlikely for a number. */
     private double[] heard(Evidence.Heard heard, double[] likelihood) {
-        double sound = network.logSound(heard.call(), heard.fitted());
-        double anything = network.logAnything(heard.call(), heard.fitted());
-        double top = Math.max(sound, anything);
+        NetworkReasoner.Hearing hearing = network.new Hearing(heard.call(), heard.fitted());
+        double other = Math.max(hearing.sound() + Math.log(UNKNOWN_HEALTHY), hearing.anything());
+        Map<String, double[]> under = new HashMap<>();
+        double top = Math.max(hearing.sound(), other);
         for (int i = 0; i < likelihood.length; i++) {
             Hypothesis h = hypotheses.get(i);
-            Optional<String> element =
-                    description
-                            .suspect(h.suspectId())
-                            .flatMap(Suspect::effect)
-                            .filter(e -> e.kind().equals(NetworkSuspects.EFFECT))
-                            .map(Effect::of);
+            String element = elements.getOrDefault(h.suspectId(), "");
             likelihood[i] =
                     h.suspectId().equals(SOMETHING_ELSE)
-                            ? Math.max(sound + Math.log(UNKNOWN_HEALTHY), anything)
+                            ? other
                             : element.isEmpty()
-                                    ? sound
-                                    : network.logLikelihood(
-                                            element.get(),
-                                            h.severity(),
-                                            heard.call(),
-                                            heard.fitted());
+                                    ? hearing.sound()
+                                    : under.computeIfAbsent(element, hearing::under)[h.severity()];
             top = Math.max(top, likelihood[i]);
         }
         for (int i = 0; i < likelihood.length; i++) {
@@ -446,18 +448,16 @@ public final class Reasoner {
 
     private Ranking ranking(double[] weights, Map<String, List<Push>> pushes) {
         List<Standing> standings = new ArrayList<>();
-        for (String id : suspectIds()) {
-            double sure = 0;
-            for (int i = 0; i < weights.length; i++) {
-                sure += hypotheses.get(i).suspectId().equals(id) ? weights[i] : 0;
-            }
+        double[] sure = bySuspect(weights);
+        for (int k = 0; k < suspects.size(); k++) {
+            String id = suspects.get(k);
             standings.add(
                     new Standing(
                             id,
                             nameOf(id),
-                            sure,
+                            sure[k],
                             pushes.getOrDefault(id, List.of()),
-                            severity(id, weights)));
+                            elements.containsKey(id) ? "" : severity(id, weights)));
         }
         standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
         return new Ranking(List.copyOf(standings), sentence(standings));
@@ -570,65 +570,44 @@ public final class Reasoner {
                     case HEARD -> heardOutcomes();
                     default -> figureOutcomes(check, weights, supplyVolts);
                 };
-        Map<String, Double> prior = bySuspect(weights, null);
+        double[] prior = bySuspect(weights);
+        double[] joint = new double[weights.length];
         double bits = 0;
         for (double[] chance : outcomes) {
-            Map<String, Double> joint = bySuspect(weights, chance);
-            double p = joint.values().stream().mapToDouble(x -> x).sum();
+            for (int i = 0; i < joint.length; i++) {
+                joint[i] = weights[i] * chance[i];
+            }
+            double[] each = bySuspect(joint);
+            double p = Arrays.stream(each).sum();
             if (p < 1e-12) {
                 continue;
             }
-            for (Map.Entry<String, Double> entry : joint.entrySet()) {
-                double given = entry.getValue() / p;
+            for (int k = 0; k < each.length; k++) {
+                double given = each[k] / p;
                 if (given > 1e-12) {
-                    bits +=
-                            entry.getValue()
-                                    * Math.log(given / prior.get(entry.getKey()))
-                                    / Math.log(2);
+                    bits += each[k] * Math.log(given / prior[k]) / Math.log(2);
                 }
             }
         }
         return Math.max(0, bits);
     }
 
-    private Map<String, Double> bySuspect(double[] weights, double[] chance) {
-        Map<String, Double> sums = new HashMap<>();
-        for (int i = 0; i < weights.length; i++) {
-            sums.merge(
-                    hypotheses.get(i).suspectId(),
-                    weights[i] * (chance == null ? 1 : chance[i]),
-                    Double::sum);
-        }
-        return sums;
-    }
-
     /** A sweep names the element at fault, or clears the network; where it errs, any of them. */
     private List<double[]> heardOutcomes() {
-        List<String> elements =
-                description.suspects().stream()
-                        .filter(
-                                s ->
-                                        s.effect()
-                                                .map(e -> e.kind().equals(NetworkSuspects.EFFECT))
-                                                .orElse(false))
-                        .map(Suspect::id)
-                        .toList();
-        Set<String> known = Set.copyOf(elements);
+        List<String> named = List.copyOf(elements.keySet());
         List<double[]> outcomes = new ArrayList<>();
-        for (int o = 0; o <= elements.size(); o++) {
-            String named = o < elements.size() ? elements.get(o) : "";
-            double stray = HEARD_WRONG / (elements.size() + 1);
-            outcomes.add(
-                    hypotheses.stream()
-                            .mapToDouble(
-                                    h -> {
-                                        boolean right =
-                                                named.isEmpty()
-                                                        ? !known.contains(h.suspectId())
-                                                        : named.equals(h.suspectId());
-                                        return stray + (right ? 1 - HEARD_WRONG : 0);
-                                    })
-                            .toArray());
+        double stray = HEARD_WRONG / (named.size() + 1);
+        for (int o = 0; o <= named.size(); o++) {
+            double[] chance = new double[hypotheses.size()];
+            for (int i = 0; i < chance.length; i++) {
+                String suspect = hypotheses.get(i).suspectId();
+                boolean right =
+                        o < named.size()
+                                ? named.get(o).equals(suspect)
+                                : !elements.containsKey(suspect);
+                chance[i] = stray + (right ? 1 - HEARD_WRONG : 0);
+            }
+            outcomes.add(chance);
         }
         return outcomes;
     }
@@ -706,11 +685,12 @@ public final class Reasoner {
 
     private List<String> expectations(Check check, double[] weights, double supplyVolts) {
         List<String> texts = new ArrayList<>();
-        Map<String, Double> sure = bySuspect(weights, null);
+        double[] sure = bySuspect(weights);
         List<String> leading =
-                sure.entrySet().stream()
-                        .sorted(Map.Entry.<String, Double>comparingByValue().reversed())
-                        .map(Map.Entry::getKey)
+                IntStream.range(0, sure.length)
+                        .boxed()
+                        .sorted(Comparator.comparingDouble((Integer k) -> -sure[k]))
+                        .map(suspects::get)
                         .filter(id -> !id.equals(NOTHING) && !id.equals(SOMETHING_ELSE))
                         .limit(3)
                         .toList();
