@@ -16,8 +16,10 @@ import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,6 +34,9 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @RequestMapping("/jobs/{id}/sweep")
 class SweepController {
     private static final int ALL_GROUPS = 0xFFFFFF;
+
+    /** Nobody reads more at once; the rest is a click away. */
+    private static final int MOST_ROWS = 40;
 
     private final JobPages pages;
     private final Sweeps sweeps;
@@ -62,9 +67,11 @@ class SweepController {
     String page(
             @PathVariable("id") long id,
             @RequestParam(name = "before", required = false) Long before,
+            @RequestParam(name = "find", defaultValue = "") String find,
+            @RequestParam(name = "all", defaultValue = "false") boolean all,
             Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        show(context, Optional.ofNullable(before), model);
+        show(context, Optional.ofNullable(before), new Wanted(find, all), model);
         return "sweep/sweep";
     }
 
@@ -72,20 +79,47 @@ class SweepController {
     String now(
             @PathVariable("id") long id,
             @RequestParam(name = "before", required = false) Long before,
+            @RequestParam(name = "find", defaultValue = "") String find,
+            @RequestParam(name = "all", defaultValue = "false") boolean all,
             Model model) {
         JobPages.Context context = pages.context(id);
         model.addAttribute("job", context.job());
-        show(context, Optional.ofNullable(before), model);
+        show(context, Optional.ofNullable(before), new Wanted(find, all), model);
         return "sweep/sweep :: now";
     }
 
-    private void show(JobPages.Context context, Optional<Long> before, Model model) {
+    /**
+     * What of a long list is wanted.
+     *
+     * @param find words that a code, its meaning or its module must hold
+     * @param all all of it, however long
+     */
+    private record Wanted(String find, boolean all) {
+        boolean matches(CodeWeigher.Weighed w) {
+            String text =
+                    (w.code().code() + " " + w.code().name() + " " + w.code().moduleName())
+                            .toLowerCase(Locale.ROOT);
+            return Stream.of(find.trim().toLowerCase(Locale.ROOT).split("\\s+"))
+                    .allMatch(text::contains);
+        }
+    }
+
+    private void show(JobPages.Context context, Optional<Long> before, Wanted wanted, Model model) {
         long id = context.job().id();
         List<Sweeps.Head> kept = sweeps.headsOfVehicle(context.job().vin());
         Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         boolean running = runner.isRunning(id);
         Optional<Element> suspected = newest.flatMap(s -> parts.suspected(context, s));
-        List<CodeRow> codes = newest.map(s -> rows(context, s, suspected)).orElse(List.of());
+        List<CodeWeigher.Weighed> weighed =
+                newest.map(s -> parts.weigh(context, s, suspected)).orElse(List.of());
+        List<CodeWeigher.Weighed> found = weighed.stream().filter(wanted::matches).toList();
+        model.addAttribute("find", wanted.find());
+        model.addAttribute("codeCount", weighed.size());
+        model.addAttribute("foundCount", found.size());
+        List<CodeRow> codes =
+                rows(
+                        context,
+                        wanted.all() ? found : found.subList(0, Math.min(MOST_ROWS, found.size())));
         model.addAttribute("running", running);
         model.addAttribute("mileage", !context.description().mileage().isEmpty());
         model.addAttribute("sweep", newest.orElse(null));
@@ -97,7 +131,7 @@ class SweepController {
         model.addAttribute("map", map(context, newest, runner.asking(id), suspected));
         model.addAttribute("codes", codes);
         model.addAttribute(
-                "answer", answer(newest, codes, running, suspected.map(CodeParts::name)));
+                "answer", answer(newest, weighed, running, suspected.map(CodeParts::name)));
         model.addAttribute("kept", kept);
         Optional<Sweeps.Kept> earlier =
                 before.flatMap(b -> sweeps.ofVehicle(context.job().vin(), b))
@@ -108,11 +142,20 @@ class SweepController {
                                                 .findFirst()
                                                 .map(h -> sweeps.read(h.id())));
         model.addAttribute("earlier", earlier.orElse(null));
+        Optional<SweepComparison.Result> comparison =
+                earlier.filter(e -> newest.isPresent() && !running)
+                        .map(e -> SweepComparison.compare(e.sweep(), newest.get()));
+        model.addAttribute("comparison", comparison.orElse(null));
+        List<SweepComparison.CodeChange> changes =
+                comparison.map(SweepComparison.Result::codes).orElse(List.of());
         model.addAttribute(
-                "comparison",
-                earlier.isPresent() && newest.isPresent() && !running
-                        ? SweepComparison.compare(earlier.get().sweep(), newest.get())
-                        : null);
+                "changes",
+                wanted.all() || changes.size() <= MOST_ROWS
+                        ? changes
+                        : changes.stream()
+                                .filter(c -> c.change() != SweepComparison.Change.UNCHANGED)
+                                .limit(MOST_ROWS)
+                                .toList());
     }
 
     private static BusMap map(
@@ -146,8 +189,8 @@ class SweepController {
         };
     }
 
-    private List<CodeRow> rows(JobPages.Context context, Sweep sweep, Optional<Element> suspected) {
-        return parts.weigh(context, sweep, suspected).stream()
+    private static List<CodeRow> rows(JobPages.Context context, List<CodeWeigher.Weighed> weighed) {
+        return weighed.stream()
                 .map(
                         w ->
                                 new CodeRow(
@@ -160,7 +203,7 @@ class SweepController {
     /** The page's answer in a sentence. */
     private static String answer(
             Optional<Sweep> sweep,
-            List<CodeRow> codes,
+            List<CodeWeigher.Weighed> codes,
             boolean running,
             Optional<String> brokenWire) {
         if (sweep.isEmpty()) {
@@ -171,23 +214,23 @@ class SweepController {
             return "Sweeping: " + asked + " of " + sweep.get().modules().size() + " modules done.";
         }
         List<String> parts = new ArrayList<>();
-        long knockOn = codes.stream().filter(c -> c.weighed().knockOn()).count();
+        long knockOn = codes.stream().filter(c -> c.knockOn()).count();
         if (brokenWire.isPresent()) {
             parts.add("Look at this first: " + brokenWire.get() + ".");
         }
         codes.stream()
-                .filter(c -> c.weighed().lead())
-                .filter(c -> c.weighed().role() == CodeWeigher.Role.LEAD)
+                .filter(c -> c.lead())
+                .filter(c -> c.role() == CodeWeigher.Role.LEAD)
                 .findFirst()
                 .ifPresentOrElse(
                         c ->
                                 parts.add(
                                         "Chase "
-                                                + c.weighed().code().code()
+                                                + c.code().code()
                                                 + ", "
-                                                + lower(c.weighed().code().name())
+                                                + lower(c.code().name())
                                                 + " ("
-                                                + c.weighed().code().moduleName()
+                                                + c.code().moduleName()
                                                 + ")."),
                         () ->
                                 parts.add(
@@ -199,7 +242,7 @@ class SweepController {
         if (knockOn > 0) {
             parts.add(knockOn + (knockOn == 1 ? " code is" : " codes are") + " its knock-on.");
         }
-        long aside = codes.stream().filter(c -> c.weighed().aside()).count();
+        long aside = codes.stream().filter(c -> c.aside()).count();
         if (aside > 0) {
             parts.add(aside + (aside == 1 ? " code may" : " codes may") + " be put aside.");
         }
@@ -227,7 +270,7 @@ class SweepController {
     }
 
     private static String lower(String text) {
-        return text.substring(0, 1).toLowerCase(java.util.Locale.ROOT) + text.substring(1);
+        return text.substring(0, 1).toLowerCase(Locale.ROOT) + text.substring(1);
     }
 
     @PostMapping("/start")
@@ -253,10 +296,7 @@ class SweepController {
         model.addAttribute("result", newest.flatMap(s -> s.module(module)).orElse(null));
         model.addAttribute(
                 "codes",
-                newest
-                        .map(s -> rows(context, s, parts.suspected(context, s)))
-                        .orElse(List.of())
-                        .stream()
+                newest.map(s -> rows(context, parts.weigh(context, s))).orElse(List.of()).stream()
                         .filter(c -> c.weighed().code().moduleId().equals(module))
                         .toList());
         return "sweep/module";
