@@ -1,7 +1,9 @@
 package brightlantern.app;
 
+import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.demo.DemoRecording;
 import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandIns;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -103,11 +105,44 @@ class Screenshots {
             shot("shelf");
             shop.go("/log");
             shot("log");
+            network(tech);
             leaveOneOpen(tech);
             shop.app.getBean(DemoRecording.class).write(RECORDED);
         } finally {
             shop.close();
         }
+    }
+
+    /** The Cairn's broken wire and the Heron's mileage. */
+    private void network(Technician tech) throws Exception {
+        DemoLauncher.start(
+                shop.app,
+                "127.0.22.6",
+                "velmont-cairn",
+                StandIns.scenarios("velmont-cairn").get(1),
+                451);
+        tech.openJob(
+                "127.0.22.6",
+                "After heavy rain: many warnings, parking brake stuck on",
+                Set.of("many-warnings", "park-brake-stuck"));
+        tech.sweep();
+        shop.go("/jobs/" + tech.job() + "/sweep/roll-call");
+        shop.press("#start");
+        shop.waitForText("#modules", " of 30");
+        shot("roll-call");
+        shop.press("#keep");
+        DemoLauncher.start(
+                shop.app,
+                "127.0.22.7",
+                "oriel-heron",
+                StandIns.scenarios("oriel-heron").get(1),
+                452);
+        tech.openJob("127.0.22.7", "Is the mileage true?", Set.of("buying"));
+        tech.sweep();
+        shop.press("#odometer");
+        shop.press("#check");
+        shop.waitForText("#answer", "Set back");
+        shot("odometer");
     }
 
     /** A second job for the demo: its van is as it was built, and nothing is proven yet. */

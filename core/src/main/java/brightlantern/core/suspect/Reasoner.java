@@ -47,6 +47,9 @@ public final class Reasoner {
      */
     private static final double PRIOR_NOTHING = 0.10;
 
+    /** One described cause stands for so much of all causes at most. */
+    private static final double COVERED_BY_ONE = 0.2;
+
     private static final int SEVERITIES = 13;
 
     /** Share of findings that are simply wrong: a slipped probe, a misread figure. */
@@ -110,7 +113,10 @@ public final class Reasoner {
         this.predictions = new Predictions(description);
         this.network = new NetworkReasoner(description);
         double total = description.suspects().stream().mapToDouble(Suspect::common).sum();
-        double share = total > 0 ? (1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING) / total : 0;
+        double covered = covered(description);
+        // what a short list leaves open goes to both others alike
+        double open = (1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING - covered) / 2;
+        double share = total > 0 ? covered / total : 0;
         for (Suspect suspect : description.suspects()) {
             double prior = suspect.common() * share;
             if (suspect.effect().isEmpty()) {
@@ -144,12 +150,27 @@ public final class Reasoner {
                                 prior / SEVERITIES));
             }
         }
-        hypotheses.add(new Hypothesis(SOMETHING_ELSE, Optional.empty(), 0, PRIOR_SOMETHING_ELSE));
-        hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), 0, PRIOR_NOTHING));
+        hypotheses.add(
+                new Hypothesis(SOMETHING_ELSE, Optional.empty(), 0, PRIOR_SOMETHING_ELSE + open));
+        hypotheses.add(new Hypothesis(NOTHING, Optional.empty(), 0, PRIOR_NOTHING + open));
         suspects = hypotheses.stream().map(Hypothesis::suspectId).distinct().toList();
         Map<String, Integer> index = new HashMap<>();
         suspects.forEach(id -> index.put(id, index.size()));
         suspectOf = hypotheses.stream().mapToInt(h -> index.get(h.suspectId())).toArray();
+    }
+
+    /** Share of all causes that the description covers: a list of one cause is not complete. */
+    private static double covered(VehicleDescription description) {
+        long described =
+                description.suspects().stream()
+                        .filter(
+                                s ->
+                                        s.effect()
+                                                .map(e -> !e.kind().equals(NetworkSuspects.EFFECT))
+                                                .orElse(true))
+                        .count();
+        double most = 1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING;
+        return described == 0 ? most : Math.min(most, COVERED_BY_ONE * described);
     }
 
     /**
