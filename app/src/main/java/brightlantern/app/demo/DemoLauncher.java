@@ -9,7 +9,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.PortageVan;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
-import brightlantern.standin.module.UdsModule;
+import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Driver;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -224,8 +224,13 @@ public final class DemoLauncher {
 
         @Override
         public void plug(String moduleId, boolean in) {
-            vehicle.module(moduleId)
-                    .behave(in ? UdsModule.Behaviour.NORMAL : UdsModule.Behaviour.SILENT);
+            String id = "unplugged-" + moduleId;
+            if (in) {
+                vehicle.wires().mend(id);
+            } else {
+                // whoever hangs on the wire no longer is missed by the others
+                vehicle.wires().add(new WireFault.Dead(id, moduleId, Double.POSITIVE_INFINITY, 0));
+            }
         }
 
         @Override
