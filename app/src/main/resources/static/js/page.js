@@ -1,4 +1,6 @@
 // What every page does: CSRF for htmx, live top bar, rail and parts that changed, keys.
+import {chime} from '/js/sound.js';
+
 const csrf = document.querySelector('meta[name=csrf]');
 const job = document.body.dataset.job;
 
@@ -65,5 +67,19 @@ if (job) {
       if (here) htmx.ajax('GET', here.dataset.url, {target: here, swap: 'innerHTML'});
     }, 120);
   };
-  source.addEventListener('changed', event => refresh(event.data));
+  source.addEventListener('changed', event => {
+    if (event.data === 'sweep-done') {
+      document.body.dataset.sweepDone = 'yes';
+      if (localStorage.getItem('chime') === 'yes') chime();
+    } else refresh(event.data);
+  });
+}
+
+const wish = document.getElementById('chime');
+if (wish) {
+  wish.checked = localStorage.getItem('chime') === 'yes';
+  wish.addEventListener('change', () => {
+    localStorage.setItem('chime', wish.checked ? 'yes' : 'no');
+    if (wish.checked) chime();
+  });
 }

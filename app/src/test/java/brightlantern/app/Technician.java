@@ -113,6 +113,7 @@ final class Technician {
     void run(String actuator) {
         for (int attempt = 0; attempt < 3; attempt++) {
             stage("exercise");
+            shop.until("open gates", b -> shop.one("#run-" + actuator).isEnabled());
             shop.press("#run-" + actuator);
             shop.until(
                     "the end of the run of " + actuator,

@@ -38,6 +38,15 @@ final class Visitor {
                 .body();
     }
 
+    /** As {@link #get}, for where no checked exception may go. */
+    String reads(String path) {
+        try {
+            return get(path);
+        } catch (IOException | InterruptedException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
     /** Sends a form with the token of the page that it stands on. */
     String post(String page, String path, Map<String, String> fields)
             throws IOException, InterruptedException {

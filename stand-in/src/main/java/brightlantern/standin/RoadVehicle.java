@@ -33,6 +33,7 @@ public final class RoadVehicle implements Works {
     private final Map<String, String> foreign = new HashMap<>();
     private final List<String> notFitted = new ArrayList<>();
     private double odometerBehind;
+    private volatile double clockBehind;
     private double low;
     private boolean warning;
 
@@ -72,7 +73,7 @@ public final class RoadVehicle implements Works {
         readings.put("body.key", p -> p.cranking() ? 3.0 : p.driver().key());
         readings.put("body.supply", p -> p.volts() - 0.05);
         readings.put("odometer", p -> p.kilometres() - odometerBehind);
-        readings.put("clock", p -> FIRST_MORNING + p.seconds());
+        readings.put("clock", p -> FIRST_MORNING + p.seconds() - clockBehind);
     }
 
     public PlainPlant plant() {
@@ -114,6 +115,12 @@ public final class RoadVehicle implements Works {
     /** The cluster shows so many kilometres less than were driven. */
     RoadVehicle odometerBehind(double kilometres) {
         odometerBehind = kilometres;
+        return this;
+    }
+
+    /** Somebody set the vehicle's clock back by so much. */
+    public RoadVehicle clockBehind(double seconds) {
+        clockBehind = seconds;
         return this;
     }
 

@@ -32,6 +32,7 @@ import java.util.stream.Collectors;
  */
 public final class StandInVehicle implements AutoCloseable {
     private static final double SLICE_SECONDS = 0.01;
+    private static final double DRIVING_KMH = 30;
     private static final long SLICE_NANOS = 10_000_000L;
 
     /** Missed messages are judged ten times a second. */
@@ -53,9 +54,12 @@ public final class StandInVehicle implements AutoCloseable {
     private final Set<String> fitted;
     private final Map<String, UdsModule> modules = new LinkedHashMap<>();
     private final Map<String, String> repairs = new HashMap<>();
-    private DoipGateway gateway;
+    private InetAddress address;
+    private volatile DoipGateway gateway;
     private volatile int hurry = 1;
     private volatile boolean closed;
+    private final Map<UdsModule, Driven> drivenAtClear = new HashMap<>();
+    private double driven;
     private int lastKey;
     private int slices;
     private long lived;
@@ -113,6 +117,21 @@ public final class StandInVehicle implements AutoCloseable {
      * @throws IOException when the address cannot be taken
      */
     public void open(InetAddress address) throws IOException {
+        this.address = address;
+        startGateway();
+        lived = System.nanoTime();
+        Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
+        clock.setDaemon(true);
+        clock.start();
+    }
+
+    /** The gateway goes down and comes up again, as after a dip of its supply. */
+    public void restartGateway() throws IOException {
+        gateway.close();
+        startGateway();
+    }
+
+    private void startGateway() throws IOException {
         gateway =
                 new DoipGateway(
                         address,
@@ -120,10 +139,6 @@ public final class StandInVehicle implements AutoCloseable {
                         vin,
                         () -> works.driver().key() == 2 ? 1 : 0,
                         List.copyOf(modules.values()));
-        lived = System.nanoTime();
-        Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
-        clock.setDaemon(true);
-        clock.start();
     }
 
     public String vin() {
@@ -190,6 +205,9 @@ public final class StandInVehicle implements AutoCloseable {
             missing.reset();
         }
         lastKey = key;
+        if (works.running() && works.reading("vehicle.speed").orElse(0.0) > DRIVING_KMH) {
+            driven += SLICE_SECONDS;
+        }
         works.watch(SLICE_SECONDS, this::report);
         if (key == 2 && ++slices % SLICES_PER_LISTEN == 0) {
             missing.watch(works.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
@@ -232,12 +250,19 @@ public final class StandInVehicle implements AutoCloseable {
                 6
                         + Math.floorMod(described.address() * 7, 9)
                         + (kbit(described.bus()) >= 500 ? 0 : 9);
-        List<Integer> codes =
-                description.codes().stream()
-                        .filter(c -> c.module().equals(described.id()))
-                        .map(c -> Dtc.parse(c.code()).number())
-                        .toList();
         String id = described.id();
+        List<CodeMemory.Supported> codes =
+                description.codes().stream()
+                        .filter(c -> c.module().equals(id))
+                        .map(
+                                c ->
+                                        new CodeMemory.Supported(
+                                                Dtc.parse(c.code()).number(),
+                                                c.weight() >= 0.8
+                                                        ? 0x80
+                                                        : c.weight() >= 0.4 ? 0x40 : 0x20,
+                                                EmissionSide.concerns(c.code())))
+                        .toList();
         boolean always = id.equals(VehicleDescription.GATEWAY) || id.equals("body");
         BooleanSupplier reached =
                 () ->
@@ -271,6 +296,13 @@ public final class StandInVehicle implements AutoCloseable {
                                 0x10 + number % 10,
                                 0x01 + number % 9,
                                 0x01 + number % 28 / 10 * 16 + number % 28 % 10));
+        if (described.emission()) {
+            EmissionSide.give(
+                    module,
+                    description.engine().contains("diesel"),
+                    () -> drivenSeconds(module),
+                    code -> id.equals(monitoredBy(code)));
+        }
         for (Value value : description.values()) {
             if (value.module().equals(id)) {
                 module.identifier(
@@ -293,6 +325,28 @@ public final class StandInVehicle implements AutoCloseable {
         }
         return module;
     }
+
+    /** Seconds driven since the codes of a module were cleared last. */
+    private synchronized double drivenSeconds(UdsModule module) {
+        int clears = module.memory().clears();
+        Driven since = drivenAtClear.get(module);
+        if (since == null || since.clears() != clears) {
+            since = new Driven(clears, clears == 0 ? 0 : driven);
+            drivenAtClear.put(module, since);
+        }
+        return driven - since.seconds();
+    }
+
+    /** The module that can set a code; what nobody can set, the engine module looks after. */
+    private String monitoredBy(int code) {
+        return description.codes().stream()
+                .filter(c -> Dtc.parse(c.code()).number() == code)
+                .map(VehicleDescription.Code::module)
+                .findFirst()
+                .orElse("engine");
+    }
+
+    private record Driven(int clears, double seconds) {}
 
     private String prefix() {
         return description.name().replaceAll("[^A-Z]", "");

@@ -172,6 +172,23 @@ class CodecTest {
                 .containsEntry(1, Bytes.of(5));
     }
 
+    @Test
+    void severitiesFrameNumbersAndEmissionCodesByHand() throws IOException {
+        assertThat(DtcAnswers.snapshotIds(Bytes.hex("5903 029900 01 029900 02")))
+                .containsExactly(
+                        new DtcAnswers.SnapshotId(0x029900, 1),
+                        new DtcAnswers.SnapshotId(0x029900, 2));
+        assertThat(DtcAnswers.severities(Bytes.hex("5908 FF 80 10 029900 2F")))
+                .containsExactly(new DtcAnswers.Severe(0x80, 0x029900, 0x2F));
+        assertThat(DtcAnswers.groupCodes(Bytes.hex("5942 33 FF E0 04 40 029900 2F"), 0x33))
+                .containsExactly(new DtcAnswers.Severe(0x40, 0x029900, 0x2F));
+        assertThat(DtcAnswers.groupPermanent(Bytes.hex("5955 33 FF 04 029900 2F"), 0x33))
+                .containsExactly(new DtcAnswers.Entry(0x029900, 0x2F));
+        assertThatThrownBy(() -> DtcAnswers.groupCodes(Bytes.hex("5942 FE FF E0 04"), 0x33))
+                .hasMessageContaining("functional group 33")
+                .hasMessageContaining("FE");
+    }
+
     @Property(tries = 2000)
     void noCodeAnswerDoesMoreThanAProtocolError(@ForAll @Size(max = 40) byte[] noise) {
         Bytes bytes = Bytes.of(noise);
@@ -180,7 +197,11 @@ class CodecTest {
                         () -> DtcAnswers.count(bytes),
                         () -> DtcAnswers.list(bytes),
                         () -> DtcAnswers.snapshots(bytes, 0, Map.of(0, 1)),
-                        () -> DtcAnswers.extended(bytes, 0, Map.of(0, 1)))) {
+                        () -> DtcAnswers.extended(bytes, 0, Map.of(0, 1)),
+                        () -> DtcAnswers.snapshotIds(bytes),
+                        () -> DtcAnswers.severities(bytes),
+                        () -> DtcAnswers.groupCodes(bytes, 0x33),
+                        () -> DtcAnswers.groupPermanent(bytes, 0x33))) {
             Throwable thrown = org.assertj.core.api.Assertions.catchThrowable(read);
             assertThat(thrown == null || thrown instanceof WireFormatException).isTrue();
         }

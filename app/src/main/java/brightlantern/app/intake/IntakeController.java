@@ -312,10 +312,6 @@ class IntakeController {
     @GetMapping("/jobs/{id}/intake")
     String intake(@PathVariable("id") long id, Model model) {
         Job job = pages.job(id);
-        if (links.description(job).isEmpty()) {
-            model.addAttribute("job", job);
-            return "intake/unknown";
-        }
         JobPages.Context context = pages.fill(id, "intake", model);
         Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
         List<Stored> vins = new ArrayList<>();

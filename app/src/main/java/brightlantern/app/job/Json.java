@@ -8,7 +8,11 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class Json {
     private final JsonMapper mapper =
-            JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
+            JsonMapper.builder()
+                    .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                    // what an earlier version kept lacks what a later one added
+                    .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+                    .build();
 
     public String write(Object value) {
         return mapper.writeValueAsString(value);

@@ -2,9 +2,11 @@ package brightlantern.app.link;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.FoundModules;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.core.network.NetworkSuspects;
+import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.wire.doip.DoipDiscovery;
@@ -44,6 +46,7 @@ public class VehicleLinks {
     private final Jobs jobs;
     private final CommandLog log;
     private final Findings findings;
+    private final FoundModules foundModules;
     private volatile boolean closing;
 
     VehicleLinks(
@@ -52,7 +55,8 @@ public class VehicleLinks {
             @Value("${lantern.announcements}") String announcements,
             Jobs jobs,
             CommandLog log,
-            Findings findings)
+            Findings findings,
+            FoundModules foundModules)
             throws IOException {
         this.library =
                 VehicleLibrary.read(Path.of(folder))
@@ -60,6 +64,7 @@ public class VehicleLinks {
         this.jobs = jobs;
         this.log = log;
         this.findings = findings;
+        this.foundModules = foundModules;
         library.mistakes().forEach(LOG::warn);
         Stream.of(find.split(","))
                 .map(String::trim)
@@ -84,8 +89,10 @@ public class VehicleLinks {
         return library;
     }
 
-    public Optional<VehicleDescription> description(Job job) {
-        return library.byId(job.vehicleId());
+    /** What is known of a job's vehicle; without a description, the modules that were found. */
+    public VehicleDescription description(Job job) {
+        return library.byId(job.vehicleId())
+                .orElseGet(() -> UnknownVehicle.describe(foundModules.of(job.vin())));
     }
 
     /** Adds an address that is asked for vehicles. */
@@ -163,7 +170,7 @@ public class VehicleLinks {
                             .filter(j -> j.isOpen() && j.address().equals(link.address()))
                             .toList();
             Optional<VehicleDescription> description =
-                    its.stream().flatMap(j -> description(j).stream()).findFirst();
+                    its.stream().map(this::description).findFirst();
             if (description.isPresent() && link.refresh(description.get())) {
                 for (Job job : its) {
                     log.add(

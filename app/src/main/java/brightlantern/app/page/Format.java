@@ -27,6 +27,15 @@ public class Format {
         return DAY.format(at);
     }
 
+    /**
+     * @param epochSeconds seconds since 1970; what is no time gives an empty text
+     */
+    public String epoch(double epochSeconds) {
+        return Double.isFinite(epochSeconds)
+                ? DAY.format(Instant.ofEpochSecond(Math.round(epochSeconds)))
+                : "";
+    }
+
     public String percent(double share) {
         return String.format(Locale.ROOT, "%.0f %%", 100 * share);
     }

@@ -91,17 +91,7 @@ public class JobPages {
 
     public Context context(long id) {
         Job job = job(id);
-        VehicleDescription description =
-                links.description(job)
-                        .orElseThrow(
-                                () ->
-                                        new ResponseStatusException(
-                                                HttpStatus.CONFLICT,
-                                                "No description fits VIN "
-                                                        + job.vin()
-                                                        + "; this stage needs one. Put a folder for this vehicle under"
-                                                        + " vehicles/ and start again."));
-        return new Context(job, description, links.link(job));
+        return new Context(job, links.description(job), links.link(job));
     }
 
     /** Fills the model for a full page of a stage. */

@@ -36,7 +36,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @RequestMapping("/jobs/{id}/sweep/odometer")
 class OdometerController {
     private static final int VIN = 0xF190;
-    private static final String CLOCK = "clock";
+    static final String CLOCK = "clock";
 
     /** Finding with the outcomes honest and set-back. */
     private static final String FINDING = "odometer";
@@ -55,7 +55,8 @@ class OdometerController {
         this.findings = findings;
     }
 
-    private record Check(double shown, OdometerCheck.Verdict verdict, List<String> troubles) {}
+    private record Check(
+            double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
 
     record Row(
             String name,
@@ -83,6 +84,11 @@ class OdometerController {
                                 : "Is the mileage true? Read all that the modules know of it.");
         model.addAttribute("rows", check == null ? List.of() : rows(context, check));
         model.addAttribute("troubles", check == null ? List.of() : check.troubles());
+        model.addAttribute(
+                "chart",
+                check == null
+                        ? null
+                        : OdometerChart.of(check.verdict(), check.now(), check.shown()));
         return "sweep/odometer";
     }
 
@@ -178,9 +184,10 @@ class OdometerController {
             }
         }
         records.addAll(frames(context));
+        double now = now(context);
         OdometerCheck.Verdict verdict =
-                OdometerCheck.check(shown, now(context), context.job().vin(), records);
-        newest.put(id, new Check(shown, verdict, troubles));
+                OdometerCheck.check(shown, now, context.job().vin(), records);
+        newest.put(id, new Check(shown, now, verdict, troubles));
         findings.add(
                 id,
                 "sweep",

@@ -7,9 +7,11 @@ import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.FrameComparison;
+import brightlantern.core.code.Occasions;
 import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
+import brightlantern.core.sweep.Sweep.ModuleResult;
 import brightlantern.core.sweep.SweepComparison;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
@@ -131,7 +133,31 @@ class SweepController {
         model.addAttribute("map", map(context, newest, runner.asking(id), suspected));
         model.addAttribute("codes", codes);
         model.addAttribute(
-                "answer", answer(newest, weighed, running, suspected.map(CodeParts::name)));
+                "occasions",
+                Occasions.of(
+                        weighed.stream()
+                                .filter(w -> !w.aside())
+                                .map(CodeWeigher.Weighed::code)
+                                .toList(),
+                        context.description(),
+                        OdometerController.CLOCK));
+        model.addAttribute("foreign", newest.map(s -> foreign(context, s)).orElse(List.of()));
+        model.addAttribute(
+                "emission",
+                newest.stream()
+                        .flatMap(s -> s.modules().stream())
+                        .anyMatch(m -> m.emission().isPresent()));
+        model.addAttribute("known", context.description().isKnown());
+        model.addAttribute(
+                "answer",
+                runner.searching(id)
+                        .orElseGet(
+                                () ->
+                                        answer(
+                                                newest,
+                                                weighed,
+                                                running,
+                                                suspected.map(CodeParts::name))));
         model.addAttribute("kept", kept);
         Optional<Sweeps.Kept> earlier =
                 before.flatMap(b -> sweeps.ofVehicle(context.job().vin(), b))
@@ -146,6 +172,12 @@ class SweepController {
                 earlier.filter(e -> newest.isPresent() && !running)
                         .map(e -> SweepComparison.compare(e.sweep(), newest.get()));
         model.addAttribute("comparison", comparison.orElse(null));
+        model.addAttribute(
+                "changeMap",
+                comparison
+                        .filter(c -> before.isPresent())
+                        .map(c -> ChangeMap.of(context.description(), newest.get(), c))
+                        .orElse(null));
         List<SweepComparison.CodeChange> changes =
                 comparison.map(SweepComparison.Result::codes).orElse(List.of());
         model.addAttribute(
@@ -156,6 +188,14 @@ class SweepController {
                                 .filter(c -> c.change() != SweepComparison.Change.UNCHANGED)
                                 .limit(MOST_ROWS)
                                 .toList());
+    }
+
+    /** Modules that store the VIN of another vehicle. */
+    private static List<ModuleResult> foreign(JobPages.Context context, Sweep sweep) {
+        return sweep.modules().stream()
+                .filter(m -> !m.identity().getOrDefault("VIN", "").isEmpty())
+                .filter(m -> !m.identity().get("VIN").equals(context.job().vin()))
+                .toList();
     }
 
     private static BusMap map(
@@ -169,12 +209,12 @@ class SweepController {
                 suspected);
     }
 
-    private static BusMap.Mark mark(Optional<Sweep.ModuleResult> result, boolean asking) {
+    private static BusMap.Mark mark(Optional<ModuleResult> result, boolean asking) {
         if (asking) {
             return new BusMap.Mark("asking", 0, "being asked now");
         }
         int codes = result.map(r -> r.codes().size()).orElse(0);
-        return switch (result.map(Sweep.ModuleResult::answer).orElse(Answer.NOT_ASKED)) {
+        return switch (result.map(ModuleResult::answer).orElse(Answer.NOT_ASKED)) {
             case NOT_ASKED -> new BusMap.Mark("waiting", 0, "not asked yet");
             case ANSWERED ->
                     codes == 0
@@ -277,8 +317,9 @@ class SweepController {
     String start(
             @PathVariable("id") long id,
             @RequestParam(name = "resume", defaultValue = "false") boolean resume,
+            @RequestParam(name = "search", defaultValue = "false") boolean search,
             Principal who) {
-        runner.start(pages.context(id), who.getName(), resume);
+        runner.start(pages.context(id), who.getName(), resume, search);
         return "redirect:/jobs/" + id + "/sweep";
     }
 

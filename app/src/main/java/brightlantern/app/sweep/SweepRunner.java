@@ -1,33 +1,24 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.FoundModules;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Sweeps;
-import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.PageEvents;
 import brightlantern.core.code.CodeWeigher;
-import brightlantern.core.code.Dtc;
 import brightlantern.core.code.DtcStatus;
-import brightlantern.core.code.StandardCodes;
 import brightlantern.core.code.StoredCode;
-import brightlantern.core.signal.Scaling;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
+import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.wire.Bytes;
-import brightlantern.wire.NotThereException;
-import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
-import brightlantern.wire.uds.DtcAnswers;
-import brightlantern.wire.uds.NegativeResponseException;
-import brightlantern.wire.uds.UdsClient;
 import jakarta.annotation.PreDestroy;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -41,15 +32,6 @@ import org.springframework.stereotype.Component;
 /** Runs sweeps in the background: modules in parallel, each kept as soon as it is known. */
 @Component
 class SweepRunner {
-    /** Standardised identifiers of ISO 14229-1:2013 table C.1, and how they are called here. */
-    static final Map<Integer, String> IDENTITY = identity();
-
-    /** Failing now, in this cycle, pending, confirmed, or failed since the clear. */
-    private static final int STATUS_MASK = 0x2F;
-
-    private static final int OCCURRENCES = 0x01;
-    private static final int AGEING = 0x02;
-
     /** More modules than this at once would only wait for one another. */
     private static final int MOST_AT_ONCE = 160;
 
@@ -71,21 +53,19 @@ class SweepRunner {
                         return thread;
                     });
 
-    SweepRunner(Sweeps sweeps, Findings findings, PageEvents events, NetworkFindings network) {
+    private final FoundModules foundModules;
+
+    SweepRunner(
+            Sweeps sweeps,
+            Findings findings,
+            PageEvents events,
+            NetworkFindings network,
+            FoundModules foundModules) {
+        this.foundModules = foundModules;
         this.network = network;
         this.sweeps = sweeps;
         this.findings = findings;
         this.events = events;
-    }
-
-    private static Map<Integer, String> identity() {
-        Map<Integer, String> items = new LinkedHashMap<>();
-        items.put(0xF190, "VIN");
-        items.put(0xF187, "part number");
-        items.put(0xF191, "hardware");
-        items.put(0xF189, "software");
-        items.put(0xF18C, "serial number");
-        return items;
     }
 
     /** A sweep under way. */
@@ -94,6 +74,7 @@ class SweepRunner {
         final String who;
         final Set<String> asking = ConcurrentHashMap.newKeySet();
         volatile boolean stopped;
+        volatile AddressSearch search;
         long kept = System.nanoTime();
         Sweep sweep;
 
@@ -108,6 +89,13 @@ class SweepRunner {
         return running.containsKey(jobId);
     }
 
+    /** How far the search for modules of a vehicle without description has come. */
+    Optional<String> searching(long jobId) {
+        return Optional.ofNullable(running.get(jobId))
+                .flatMap(r -> Optional.ofNullable(r.search))
+                .map(AddressSearch::progress);
+    }
+
     /** Modules that are being asked at this moment. */
     Set<String> asking(long jobId) {
         Running now = running.get(jobId);
@@ -117,8 +105,10 @@ class SweepRunner {
     /**
      * Starts a sweep, or goes on with the newest one if it was left halfway and {@code resume} is
      * wanted.
+     *
+     * @param search whether to look for modules anew, where no description tells of them
      */
-    synchronized void start(JobPages.Context context, String who, boolean resume) {
+    synchronized void start(JobPages.Context context, String who, boolean resume, boolean search) {
         Job job = context.job();
         if (running.containsKey(job.id())) {
             return;
@@ -141,15 +131,44 @@ class SweepRunner {
                             who,
                             new Sweep(newest.get().sweep().started(), Optional.empty(), again));
         } else {
-            List<ModuleResult> fresh =
-                    context.description().modules().stream()
-                            .map(m -> ModuleResult.notAsked(m.id(), m.name(), m.bus()))
-                            .toList();
-            Sweep sweep = new Sweep(Instant.now(), Optional.empty(), fresh);
+            Sweep sweep =
+                    new Sweep(Instant.now(), Optional.empty(), notAsked(context.description()));
             now = new Running(sweeps.add(job.id(), sweep), who, sweep);
+            if (!context.description().isKnown()
+                    && (search || context.description().modules().isEmpty())) {
+                now.search = new AddressSearch(context.link());
+            }
         }
         running.put(job.id(), now);
-        workers.execute(() -> run(context, now));
+        workers.execute(() -> run(search(context, now), now));
+    }
+
+    private static List<ModuleResult> notAsked(VehicleDescription description) {
+        return description.modules().stream()
+                .map(m -> ModuleResult.notAsked(m.id(), m.name(), m.bus()))
+                .toList();
+    }
+
+    /** The same job with the modules that were found, where none are described. */
+    private JobPages.Context search(JobPages.Context context, Running now) {
+        if (now.search == null) {
+            return context;
+        }
+        Job job = context.job();
+        try {
+            now.search.run(() -> now.stopped);
+        } catch (WireException lost) {
+            findings.note(job.id(), "sweep", now.who, lost.getMessage() + ".");
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+        }
+        foundModules.add(job.vin(), now.search.found());
+        now.search = null;
+        JobPages.Context found =
+                new JobPages.Context(
+                        job, UnknownVehicle.describe(foundModules.of(job.vin())), context.link());
+        now.sweep = new Sweep(now.sweep.started(), Optional.empty(), notAsked(found.description()));
+        return found;
     }
 
     void stop(long jobId) {
@@ -166,10 +185,15 @@ class SweepRunner {
                 Executors.newFixedThreadPool(
                         Math.max(1, Math.min(MOST_AT_ONCE, now.sweep.modules().size())));
         try {
-            askAll(context, now, askers, Answer.NOT_ASKED);
-            // a module that flickers may answer the next time
+            askAll(context, now, askers, Set.of(Answer.NOT_ASKED), false);
+            // a module that flickers may answer the next time, and a connection may be back
             for (int again = 0; again < SILENT_AGAIN; again++) {
-                askAll(context, now, askers, Answer.SILENT);
+                askAll(
+                        context,
+                        now,
+                        askers,
+                        Set.of(Answer.SILENT, Answer.FAULTY),
+                        again == SILENT_AGAIN - 1);
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
@@ -185,12 +209,17 @@ class SweepRunner {
         }
     }
 
-    private void askAll(JobPages.Context context, Running now, ExecutorService askers, Answer which)
+    private void askAll(
+            JobPages.Context context,
+            Running now,
+            ExecutorService askers,
+            Set<Answer> which,
+            boolean patient)
             throws InterruptedException, java.util.concurrent.ExecutionException {
         List<java.util.concurrent.Future<?>> asked = new ArrayList<>();
         for (ModuleResult module : now.sweep.modules()) {
-            if (module.answer() == which) {
-                asked.add(askers.submit(() -> ask(context, now, module)));
+            if (which.contains(module.answer())) {
+                asked.add(askers.submit(() -> ask(context, now, module, patient)));
             }
         }
         for (java.util.concurrent.Future<?> one : asked) {
@@ -198,7 +227,7 @@ class SweepRunner {
         }
     }
 
-    private void ask(JobPages.Context context, Running now, ModuleResult module) {
+    private void ask(JobPages.Context context, Running now, ModuleResult module, boolean patient) {
         if (now.stopped) {
             return;
         }
@@ -206,7 +235,8 @@ class SweepRunner {
         events.changed(context.job().id(), "sweep");
         VehicleDescription.Module described =
                 context.description().module(module.moduleId()).orElseThrow();
-        ModuleResult result = askModule(context.link(), context.description(), described);
+        ModuleResult result =
+                ModuleAsker.ask(context.link(), context.description(), described, patient);
         now.asking.remove(module.moduleId());
         synchronized (now) {
             List<ModuleResult> modules =
@@ -259,6 +289,7 @@ class SweepRunner {
         }
         running.remove(job.id());
         events.changed(job.id(), "sweep");
+        events.changed(job.id(), "sweep-done");
     }
 
     /** Says of each code that the suspects speak of whether it is there. */
@@ -309,94 +340,6 @@ class SweepRunner {
                     Optional.of(found.isEmpty()),
                     new Evidence.CodeSeen(code, found.isPresent()));
         }
-    }
-
-    static ModuleResult askModule(
-            VehicleLink link, VehicleDescription description, VehicleDescription.Module module) {
-        long start = System.nanoTime();
-        Map<String, String> identity = new LinkedHashMap<>();
-        List<StoredCode> codes = new ArrayList<>();
-        Answer answer;
-        String trouble = "";
-        try {
-            UdsClient client = link.module(module.address());
-            for (Map.Entry<Integer, String> item : IDENTITY.entrySet()) {
-                try {
-                    identity.put(item.getValue(), client.read(item.getKey()).asText());
-                } catch (NegativeResponseException lacks) {
-                    // a module without this item is complete all the same
-                    identity.put(item.getValue(), "");
-                }
-            }
-            for (DtcAnswers.Entry entry : client.codes(STATUS_MASK)) {
-                codes.add(code(client, description, module, entry));
-            }
-            answer = Answer.ANSWERED;
-        } catch (NotThereException unknown) {
-            answer = Answer.NOT_FITTED;
-        } catch (SilenceException silent) {
-            answer = Answer.SILENT;
-            trouble = silent.getMessage();
-        } catch (WireException wrong) {
-            answer = Answer.FAULTY;
-            trouble = wrong.getMessage();
-        }
-        long millis = (System.nanoTime() - start) / 1_000_000;
-        return new ModuleResult(
-                module.id(), module.name(), module.bus(), answer, trouble, identity, codes, millis);
-    }
-
-    private static StoredCode code(
-            UdsClient client,
-            VehicleDescription description,
-            VehicleDescription.Module module,
-            DtcAnswers.Entry entry)
-            throws WireException {
-        String code = new Dtc(entry.dtc()).toString();
-        String name =
-                description
-                        .code(module.id(), code)
-                        .map(VehicleDescription.Code::name)
-                        .orElseGet(() -> StandardCodes.meaning(new Dtc(entry.dtc())));
-        Map<Integer, VehicleDescription.Value> byDid = new LinkedHashMap<>();
-        Map<Integer, Integer> sizes = new LinkedHashMap<>();
-        module.freezeFrame().stream()
-                .flatMap(id -> description.value(id).stream())
-                .forEach(
-                        v -> {
-                            byDid.put(v.did(), v);
-                            sizes.put(v.did(), v.bytes());
-                        });
-        List<StoredCode.Frame> frames = new ArrayList<>();
-        int occurrences = -1;
-        int ageing = -1;
-        try {
-            for (DtcAnswers.Snapshot snapshot : client.snapshots(entry.dtc(), 0xFF, sizes)) {
-                Map<String, Double> values = new LinkedHashMap<>();
-                snapshot.values()
-                        .forEach(
-                                (did, raw) ->
-                                        values.put(
-                                                byDid.get(did).id(),
-                                                Scaling.physical(byDid.get(did), raw.toArray())));
-                frames.add(new StoredCode.Frame(snapshot.record(), values));
-            }
-            Map<Integer, Bytes> more =
-                    client.extendedData(entry.dtc(), 0xFF, Map.of(OCCURRENCES, 1, AGEING, 1));
-            occurrences = more.containsKey(OCCURRENCES) ? more.get(OCCURRENCES).at(0) : -1;
-            ageing = more.containsKey(AGEING) ? more.get(AGEING).at(0) : -1;
-        } catch (NegativeResponseException lacks) {
-            // the code stands without its frames
-        }
-        return new StoredCode(
-                module.id(),
-                module.name(),
-                code,
-                name,
-                entry.status(),
-                frames,
-                occurrences,
-                ageing);
     }
 
     @PreDestroy

@@ -404,6 +404,11 @@ class WatchController {
                 context.description().follows().stream()
                         .flatMap(f -> study(context, f, take).stream())
                         .toList());
+        model.addAttribute(
+                "whyNot",
+                context.description().follows().stream()
+                        .map(f -> TargetStudy.whyNot(take, f, context.description()))
+                        .toList());
         return "watch/take";
     }
 

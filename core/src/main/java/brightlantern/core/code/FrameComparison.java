@@ -1,71 +1,60 @@
 package brightlantern.core.code;
 
+import brightlantern.core.signal.Scaling;
 import brightlantern.core.vehicle.VehicleDescription;
-import java.util.ArrayList;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 
-/** First and last freeze frame of a code side by side, and what both occasions had in common. */
+/** The freeze frames of a code side by side, and what all its occasions had in common. */
 public final class FrameComparison {
-    /** Two occasions count as alike within a tenth of the larger reading. */
+    /** Occasions count as alike within a tenth of the largest reading. */
     private static final double ALIKE = 0.10;
 
     private FrameComparison() {}
 
-    /** Texts are rounded to the value's digits; {@code alike} is empty when one side is missing. */
-    public record Row(
-            String name, String unit, String first, String last, Optional<Boolean> alike) {}
+    /**
+     * @param readings one a frame, in their order, rounded to the value's digits; empty where a
+     *     frame lacks the value
+     * @param alike empty with fewer than two readings
+     */
+    public record Row(String name, String unit, List<String> readings, Optional<Boolean> alike) {}
 
+    /** One row a value that any frame holds. */
     public static List<Row> rows(StoredCode code, VehicleDescription description) {
-        List<Row> rows = new ArrayList<>();
-        if (code.frames().isEmpty()) {
-            return rows;
-        }
-        StoredCode.Frame first = code.frames().get(0);
-        StoredCode.Frame last = code.frames().get(code.frames().size() - 1);
-        first.values()
-                .forEach(
-                        (id, value) ->
-                                description
-                                        .value(id)
-                                        .ifPresent(
-                                                known -> {
-                                                    Double other =
-                                                            code.frames().size() > 1
-                                                                    ? last.values().get(id)
-                                                                    : null;
-                                                    Optional<Boolean> alike =
-                                                            other == null
-                                                                    ? Optional.empty()
-                                                                    : Optional.of(
-                                                                            Math.abs(value - other)
-                                                                                    <= ALIKE
-                                                                                            * Math
-                                                                                                    .max(
-                                                                                                            Math
-                                                                                                                    .abs(
-                                                                                                                            value),
-                                                                                                            Math
-                                                                                                                    .abs(
-                                                                                                                            other)));
-                                                    rows.add(
-                                                            new Row(
-                                                                    known.name(),
-                                                                    known.isState()
-                                                                            ? ""
-                                                                            : known.show(),
-                                                                    brightlantern.core.signal
-                                                                            .Scaling.show(
-                                                                            known, value),
-                                                                    other == null
-                                                                            ? ""
-                                                                            : brightlantern.core
-                                                                                    .signal.Scaling
-                                                                                    .show(
-                                                                                            known,
-                                                                                            other),
-                                                                    alike));
-                                                }));
-        return rows;
+        Set<String> ids = new LinkedHashSet<>();
+        code.frames().forEach(f -> ids.addAll(f.values().keySet()));
+        return ids.stream()
+                .flatMap(id -> description.value(id).stream())
+                .map(v -> row(code, v))
+                .toList();
+    }
+
+    private static Row row(StoredCode code, Value value) {
+        List<Double> known =
+                code.frames().stream()
+                        .map(f -> f.values().get(value.id()))
+                        .filter(Objects::nonNull)
+                        .toList();
+        return new Row(
+                value.name(),
+                value.isState() ? "" : value.show(),
+                code.frames().stream()
+                        .map(f -> f.values().get(value.id()))
+                        .map(reading -> reading == null ? "" : Scaling.show(value, reading))
+                        .toList(),
+                known.size() < 2 ? Optional.empty() : Optional.of(alike(value, known)));
+    }
+
+    /** Whether readings of a value lie close together; states must be the same. */
+    static boolean alike(Value value, List<Double> readings) {
+        double least = readings.stream().mapToDouble(x -> x).min().orElse(Double.NaN);
+        double most = readings.stream().mapToDouble(x -> x).max().orElse(Double.NaN);
+        return value.isState()
+                ? least == most
+                : most - least <= ALIKE * Math.max(Math.abs(least), Math.abs(most));
     }
 }

@@ -1,13 +1,5 @@
 package brightlantern.core.code;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 
@@ -16,25 +8,12 @@ import java.util.Optional;
  * failure type byte by SAE J2012-DA. The words are our own.
  */
 public final class StandardCodes {
-    private static final Map<String, String> FAILURES = load("failure-types.csv");
-    private static final Map<String, String> MEANINGS = load("meanings.csv");
+    private static final Map<String, String> FAILURES =
+            WordTable.load(StandardCodes.class, "failure-types.csv");
+    private static final Map<String, String> MEANINGS =
+            WordTable.load(StandardCodes.class, "meanings.csv");
 
     private StandardCodes() {}
-
-    private static Map<String, String> load(String file) {
-        Map<String, String> table = new LinkedHashMap<>();
-        try (InputStream in = StandardCodes.class.getResourceAsStream(file);
-                BufferedReader lines =
-                        new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
-            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-                int comma = line.indexOf(',');
-                table.put(line.substring(0, comma), line.substring(comma + 1));
-            }
-        } catch (IOException unreadable) {
-            throw new UncheckedIOException(unreadable);
-        }
-        return Collections.unmodifiableMap(table);
-    }
 
     /** The failure type byte in words; empty for one that no standard names. */
     public static Optional<String> failure(Dtc dtc) {

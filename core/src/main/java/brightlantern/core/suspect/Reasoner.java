@@ -40,6 +40,9 @@ public final class Reasoner {
     public static final double POINTED_AT = 0.5;
 
     /** A list of causes is never complete: one complaint in ten turns out to be something new. */
+    /** For so many suspects the rail tells what a check should read; more cannot be taken in. */
+    private static final int SHOWN_EXPECTATIONS = 3;
+
     private static final double PRIOR_SOMETHING_ELSE = 0.10;
 
     /**
@@ -707,16 +710,16 @@ public final class Reasoner {
     private List<String> expectations(Check check, double[] weights, double supplyVolts) {
         List<String> texts = new ArrayList<>();
         double[] sure = bySuspect(weights);
-        List<String> leading =
+        List<String> bySureness =
                 IntStream.range(0, sure.length)
                         .boxed()
                         .sorted(Comparator.comparingDouble((Integer k) -> -sure[k]))
                         .map(suspects::get)
                         .filter(id -> !id.equals(NOTHING) && !id.equals(SOMETHING_ELSE))
-                        .limit(3)
                         .toList();
         if (check.kind().equals("finding")) {
-            for (String id : leading) {
+            for (String id :
+                    bySureness.subList(0, Math.min(SHOWN_EXPECTATIONS, bySureness.size()))) {
                 Hypothesis h =
                         hypotheses.stream()
                                 .filter(x -> x.suspectId().equals(id))
@@ -734,17 +737,21 @@ public final class Reasoner {
             return List.of("A sound network: every fitted module answers, none misses another");
         }
         String unit = check.kind().equals("run") ? "s" : "V";
-        texts.add("Healthy: " + band(weights, NOTHING, unit, h -> figure(check, h, supplyVolts)));
-        leading.forEach(
-                id ->
-                        texts.add(
-                                nameOf(id)
-                                        + ": "
-                                        + band(
-                                                weights,
-                                                id,
-                                                unit,
-                                                h -> figure(check, h, supplyVolts))));
+        String healthy = band(weights, NOTHING, unit, h -> figure(check, h, supplyVolts));
+        texts.add("Healthy: " + healthy);
+        // those it would show come first: a list of likes tells nobody why to do the check
+        Map<String, String> bands = new LinkedHashMap<>();
+        bySureness.forEach(
+                id -> bands.put(id, band(weights, id, unit, h -> figure(check, h, supplyVolts))));
+        bands.entrySet().stream()
+                .filter(e -> !e.getValue().equals(healthy))
+                .limit(SHOWN_EXPECTATIONS)
+                .forEach(e -> texts.add(nameOf(e.getKey()) + ": " + e.getValue()));
+        if (bySureness.stream()
+                .limit(SHOWN_EXPECTATIONS)
+                .anyMatch(id -> bands.get(id).equals(healthy))) {
+            texts.add("The others: as when healthy");
+        }
         return texts;
     }
 }

@@ -1,6 +1,7 @@
 package brightlantern.core.sweep;
 
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.emission.EmissionReport;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +30,7 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
      * @param trouble what went wrong, in words; empty when nothing did
      * @param identity name of the item → text, such as part number and software
      * @param millis how long the module took altogether
+     * @param emission what it tells of the emission system, if that is its duty
      */
     public record ModuleResult(
             String moduleId,
@@ -38,9 +40,25 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
             String trouble,
             Map<String, String> identity,
             List<StoredCode> codes,
-            long millis) {
+            long millis,
+            Optional<EmissionReport> emission) {
         public ModuleResult {
             codes = List.copyOf(codes);
+            // kept by an earlier version
+            emission = emission == null ? Optional.empty() : emission;
+        }
+
+        /** A module without emission duties. */
+        public ModuleResult(
+                String moduleId,
+                String name,
+                String bus,
+                Answer answer,
+                String trouble,
+                Map<String, String> identity,
+                List<StoredCode> codes,
+                long millis) {
+            this(moduleId, name, bus, answer, trouble, identity, codes, millis, Optional.empty());
         }
 
         public static ModuleResult notAsked(String moduleId, String name, String bus) {

@@ -305,7 +305,8 @@ public final class DescriptionReader {
                 text(m.missed()),
                 list(m.watches()),
                 text(m.option()),
-                text(m.under()));
+                text(m.under()),
+                m.emission());
     }
 
     /**

@@ -64,6 +64,7 @@ public record VehicleDescription(
      * @param watches modules whose messages it would miss
      * @param option fitted only with this option; empty when always fitted
      * @param under the module behind which this sub-module sits; empty for a module of its own
+     * @param emission whether it answers for the emission system (ISO 27145)
      */
     public record Module(
             String id,
@@ -75,7 +76,8 @@ public record VehicleDescription(
             String missed,
             List<String> watches,
             String option,
-            String under) {}
+            String under,
+            boolean emission) {}
 
     /**
      * A fuse or an earth that modules share.
@@ -359,6 +361,11 @@ public record VehicleDescription(
             String engineSpeed,
             String odometer,
             String vinModule) {}
+
+    /** False for what was put together from a vehicle that nobody described. */
+    public boolean isKnown() {
+        return !id.equals(UnknownVehicle.ID);
+    }
 
     public boolean fits(Vin vin) {
         return Pattern.matches(vinPattern, vin.text());

@@ -106,6 +106,86 @@ class CodeTest {
                         });
     }
 
+    @Test
+    void threeFramesAreThreeColumnsAndAllMustBeAlike() {
+        List<FrameComparison.Row> rows =
+                FrameComparison.rows(code("engine", "P0299-00", 8, 3), PORTAGE);
+        FrameComparison.Row speed =
+                rows.stream()
+                        .filter(r -> r.name().equals("Engine speed"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(speed.readings()).containsExactly("2540", "2580", "2620");
+        assertThat(speed.alike()).contains(true);
+        assertThat(FrameComparison.rows(code("engine", "P0299-00", 8, 1), PORTAGE).get(0).alike())
+                .isEmpty();
+    }
+
+    private static StoredCode at(String code, double... kilometres) {
+        List<StoredCode.Frame> frames = new java.util.ArrayList<>();
+        for (double km : kilometres) {
+            frames.add(
+                    new StoredCode.Frame(
+                            frames.size() + 1,
+                            Map.of(
+                                    "odometer",
+                                    km,
+                                    "engine.speed",
+                                    2500 + km % 7,
+                                    "coolant",
+                                    km / 900)));
+        }
+        return new StoredCode("engine", "Engine", code, code, 8, frames, 1, 0);
+    }
+
+    @Test
+    void codesThatCameTogetherAreOneOccasionAndWhatWasAlikeIsTold() {
+        Occasions found =
+                Occasions.of(
+                        List.of(at("P0299-00", 80_000, 84_000.4), at("P0401-00", 84_000)),
+                        PORTAGE,
+                        "clock");
+        assertThat(found.occasions()).hasSize(2);
+        assertThat(found.occasions().get(0).codes())
+                .extracting(StoredCode::code)
+                .containsExactly("P0299-00");
+        assertThat(found.occasions().get(1).codes())
+                .extracting(StoredCode::code)
+                .containsExactlyInAnyOrder("P0299-00", "P0401-00");
+        assertThat(found.common())
+                .anySatisfy(
+                        c -> {
+                            assertThat(c.name()).isEqualTo("Engine speed");
+                            assertThat(c.text()).endsWith("rpm");
+                        });
+        assertThat(Occasions.of(List.of(at("P0299-00", 5)), PORTAGE, "clock").common()).isEmpty();
+        assertThat(Occasions.of(List.of(at("P0299-00", Double.NaN)), PORTAGE, "clock").occasions())
+                .isEmpty();
+    }
+
+    @Test
+    void urgencyByTheSeverityByte() {
+        StoredCode bare = at("P0299-00", 1);
+        assertThat(bare.urgency()).isEmpty();
+        for (var expected : Map.of(0x80, "now", 0x40, "halt", 0x20, "service").entrySet()) {
+            assertThat(
+                            new StoredCode(
+                                            "e",
+                                            "E",
+                                            "P0299-00",
+                                            "n",
+                                            8,
+                                            List.of(),
+                                            1,
+                                            0,
+                                            Optional.empty(),
+                                            expected.getKey(),
+                                            "")
+                                    .urgency())
+                    .endsWith(expected.getValue());
+        }
+    }
+
     private static Sweep sweep(Answer engine, String software, StoredCode... codes) {
         return new Sweep(
                 Instant.EPOCH,

@@ -110,6 +110,47 @@ class TakeTest {
     }
 
     @Test
+    void aShortPullThatFallsBehindOutweighsALongOneThatFollows() {
+        Take take = climb(0, 0);
+        Map<String, Take.Column> columns = new LinkedHashMap<>(take.columns());
+        columns.put("engine.load", column(60, t -> t < 25 || t > 45 && t < 53 ? 90 : 60));
+        for (String steady : List.of("engine.speed", "torque.limit", "boost.target")) {
+            double value = take.at(steady, 1);
+            columns.put(steady, column(60, t -> value));
+        }
+        columns.put("boost.actual", column(60, t -> t < 45 ? 219 : 190));
+        columns.put("vane.command", column(60, t -> 90));
+        columns.put("vane.position", column(60, t -> t < 45 ? 89 : 50));
+        Take two = new Take(columns, List.of());
+        TargetStudy.Verdict verdict = study(two, Map.of());
+        assertThat(verdict.outcome()).isEqualTo("short");
+        assertThat(verdict.fromSeconds()).isCloseTo(45, within(0.2));
+        assertThat(
+                        Stretch.find(
+                                two,
+                                PORTAGE.follows().get(0).when(),
+                                columns.get("boost.actual"),
+                                0.8))
+                .hasSize(2);
+    }
+
+    @Test
+    void aShortPullThatFollowsProvesNothingAndSaysHowLongItWas() {
+        Map<String, Take.Column> columns = new LinkedHashMap<>(climb(0, 0).columns());
+        columns.put("engine.load", column(30, t -> t > 5 && t < 14 ? 90 : 20));
+        Take brief = new Take(columns, List.of());
+        assertThat(TargetStudy.study(brief, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
+        assertThat(TargetStudy.whyNot(brief, PORTAGE.follows().get(0), PORTAGE))
+                .contains("load 75 % or more")
+                .contains("9 s at most; 20 s are needed");
+        columns.remove("vane.position");
+        assertThat(
+                        TargetStudy.whyNot(
+                                new Take(columns, List.of()), PORTAGE.follows().get(0), PORTAGE))
+                .startsWith("Not recorded: Turbo vane position.");
+    }
+
+    @Test
     void noStretchNoVerdict() {
         Take flat = new Take(Map.of("boost.actual", column(30, t -> 100)), List.of());
         assertThat(TargetStudy.study(flat, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();

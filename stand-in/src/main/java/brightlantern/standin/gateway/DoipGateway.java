@@ -25,6 +25,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntSupplier;
 
 /** Answers DoIP on UDP and TCP and hands diagnostic messages to the modules behind it. */
@@ -41,6 +42,9 @@ public final class DoipGateway implements AutoCloseable {
     private final ServerSocket server;
     private final DatagramSocket udp;
     private final List<Thread> listeners;
+    private final Map<Integer, Integer> mistaken = new ConcurrentHashMap<>();
+    private final AtomicInteger taken = new AtomicInteger();
+    private volatile int loseEvery;
     private final Set<Tester> testers = ConcurrentHashMap.newKeySet();
     private final ScheduledExecutorService clock =
             Executors.newScheduledThreadPool(
@@ -168,6 +172,16 @@ public final class DoipGateway implements AutoCloseable {
         }
     }
 
+    /** Loses every so many-th request to a module from now on; 0 loses none. */
+    public void loseEvery(int count) {
+        loseEvery = count;
+    }
+
+    /** Sends the answers of one module under the address of another, until told so with itself. */
+    public void mistake(int module, int forModule) {
+        mistaken.put(module, forModule);
+    }
+
     /** Cuts every tester off, as a pulled network cable does. */
     public void cut() {
         testers.forEach(Tester::close);
@@ -273,12 +287,15 @@ public final class DoipGateway implements AutoCloseable {
             send(
                     new DoipMessage.DiagnosticAck(
                             request.target(), request.source(), 0x00, Bytes.EMPTY));
+            if (loseEvery > 0 && taken.incrementAndGet() % loseEvery == 0) {
+                return;
+            }
+            int from = mistaken.getOrDefault(request.target(), request.target());
             long at = 0;
             for (UdsModule.Reply reply : module.handle(request.data())) {
                 at += reply.millis();
                 DoipMessage answer =
-                        new DoipMessage.Diagnostic(
-                                request.target(), request.source(), reply.data());
+                        new DoipMessage.Diagnostic(from, request.source(), reply.data());
                 if (!clock.isShutdown()) {
                     clock.schedule(() -> send(answer), at, TimeUnit.MILLISECONDS);
                 }

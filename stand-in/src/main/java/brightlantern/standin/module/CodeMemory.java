@@ -3,9 +3,11 @@ package brightlantern.standin.module;
 import brightlantern.wire.Bytes;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * The codes of one module with status byte, counters, first and last freeze frame; status bits move
@@ -15,24 +17,50 @@ public final class CodeMemory {
     private static final int AGED_OUT = 40;
     static final int CLEARED = 0x50;
 
+    private static final int HEALED = 3;
+
+    /**
+     * A code that the module can set.
+     *
+     * @param severity byte of ISO 14229-1 annex D.3, 0 for none
+     * @param emission whether it belongs to the emission system
+     */
+    public record Supported(int dtc, int severity, boolean emission) {}
+
     static final class Entry {
+        final Supported kind;
         final int dtc;
         int status = CLEARED;
         int occurrences;
         int ageing;
+
+        /** Key cycles without failure after which the lamp goes out, counted down. */
+        int healing;
+
         boolean failedInEarlierCycle;
         Optional<Bytes> first = Optional.empty();
         Optional<Bytes> last = Optional.empty();
 
-        Entry(int dtc) {
-            this.dtc = dtc;
+        Entry(Supported kind) {
+            this.kind = kind;
+            this.dtc = kind.dtc();
         }
     }
 
     private final Map<Integer, Entry> entries = new LinkedHashMap<>();
 
-    public CodeMemory(List<Integer> supported) {
-        supported.forEach(dtc -> entries.put(dtc, new Entry(dtc)));
+    /** Emission codes that a clear does not take away; only their own monitor does. */
+    private final Set<Integer> permanent = new LinkedHashSet<>();
+
+    private int clears;
+
+    public CodeMemory(List<Supported> supported) {
+        supported.forEach(kind -> entries.put(kind.dtc(), new Entry(kind)));
+    }
+
+    /** How often it was cleared. */
+    public synchronized int clears() {
+        return clears;
     }
 
     /**
@@ -55,6 +83,11 @@ public final class CodeMemory {
             e.ageing = 0;
             if (e.failedInEarlierCycle) {
                 e.status |= 0x08;
+                e.healing = HEALED;
+                if (e.kind.emission()) {
+                    e.status |= 0x80;
+                    permanent.add(dtc);
+                }
             }
         } else {
             e.status &= ~0x51;
@@ -71,6 +104,10 @@ public final class CodeMemory {
             } else if (tested) {
                 e.status &= ~0x04;
                 e.failedInEarlierCycle = false;
+                permanent.remove(e.dtc);
+                if (e.healing > 0 && --e.healing == 0) {
+                    e.status &= ~0x80;
+                }
                 if ((e.status & 0x08) != 0 && ++e.ageing >= AGED_OUT) {
                     e.status &= ~0x08;
                 }
@@ -81,7 +118,26 @@ public final class CodeMemory {
     }
 
     public synchronized void clear() {
-        entries.replaceAll((dtc, old) -> new Entry(dtc));
+        clears++;
+        entries.replaceAll((dtc, old) -> new Entry(old.kind));
+    }
+
+    /** How many emission codes are confirmed. */
+    public synchronized int emissionCodes() {
+        return (int)
+                entries.values().stream()
+                        .filter(e -> e.kind.emission() && (e.status & 0x08) != 0)
+                        .count();
+    }
+
+    /** Whether a code failed since the last clear; false for one that is not supported. */
+    public synchronized boolean failed(int dtc) {
+        return entry(dtc).map(e -> (e.status & 0x20) != 0).orElse(false);
+    }
+
+    /** Codes that are permanent now. */
+    synchronized List<Entry> permanent() {
+        return permanent.stream().map(entries::get).toList();
     }
 
     synchronized List<Entry> matching(int mask) {

@@ -16,6 +16,9 @@ import java.util.function.Supplier;
  * somewhere else.
  */
 public final class UdsModule {
+    /** Functional group of the emission system, ISO 27145-3. */
+    private static final int EMISSION_GROUP = 0x33;
+
     /** Session falls back after this time without a request, S3 of ISO 14229-2, in nanoseconds. */
     private static final long S3_NANOS = 5_000_000_000L;
 
@@ -31,7 +34,13 @@ public final class UdsModule {
         LATE,
         NONSENSE,
         REFUSING,
-        BUSY
+        BUSY,
+        /** Freeze frames that end a byte before they should. */
+        SHORT_FRAMES,
+        /** Extended data that end within a record. */
+        TORN_RECORDS,
+        /** A second module with the same address answers everything once more, as somebody else. */
+        TWINNED
     }
 
     /** An output that can be taken over; an empty value gives it back. */
@@ -159,6 +168,15 @@ public final class UdsModule {
             time += slow ? 180 : 2500;
         }
         replies.add(new Reply(time, answer));
+        if (behaviour == Behaviour.TWINNED) {
+            // the twin is of another make: what it knows reads otherwise
+            replies.add(
+                    new Reply(
+                            1,
+                            service == 0x22
+                                    ? answer.slice(0, answer.size() - 1).plus(Bytes.of('?'))
+                                    : answer));
+        }
         spentMillis += replies.stream().mapToLong(Reply::millis).sum();
         return replies;
     }
@@ -290,7 +308,52 @@ public final class UdsModule {
             }
             case 0x15 -> {
                 exact(request, 2);
-                yield list(0x15, List.of());
+                yield list(0x15, memory.permanent());
+            }
+            case 0x03 -> {
+                exact(request, 2);
+                Bytes answer = Bytes.of(0x59, 0x03);
+                for (CodeMemory.Entry e : memory.matching(0xFF)) {
+                    answer = e.first.isPresent() ? answer.plus(code(e)).plus(Bytes.of(1)) : answer;
+                    answer = e.last.isPresent() ? answer.plus(code(e)).plus(Bytes.of(2)) : answer;
+                }
+                yield answer;
+            }
+            case 0x08 -> {
+                exact(request, 4);
+                int mask = request.at(2);
+                yield severities(
+                        0x08,
+                        memory.matching(request.at(3)).stream()
+                                .filter(e -> (e.kind.severity() & mask) != 0)
+                                .toList());
+            }
+            case 0x09 -> {
+                exact(request, 5);
+                yield severities(0x09, List.of(entry(request)));
+            }
+            case 0x42 -> {
+                exact(request, 5);
+                emissionGroup(request);
+                Bytes answer = Bytes.of(0x59, 0x42, EMISSION_GROUP, 0xFF, 0xE0, 0x04);
+                for (CodeMemory.Entry e : memory.matching(request.at(3))) {
+                    if (e.kind.emission()) {
+                        answer =
+                                answer.plus(Bytes.of(e.kind.severity()))
+                                        .plus(code(e))
+                                        .plus(Bytes.of(e.status));
+                    }
+                }
+                yield answer;
+            }
+            case 0x55 -> {
+                exact(request, 3);
+                emissionGroup(request);
+                Bytes answer = Bytes.of(0x59, 0x55, EMISSION_GROUP, 0xFF, 0x04);
+                for (CodeMemory.Entry e : memory.permanent()) {
+                    answer = answer.plus(code(e)).plus(Bytes.of(e.status));
+                }
+                yield answer;
             }
             case 0x04 -> {
                 exact(request, 6);
@@ -298,7 +361,13 @@ public final class UdsModule {
                 Bytes answer = head(0x04, e);
                 int record = request.at(5);
                 if (e.first.isPresent() && (record == 0xFF || record == 0x01)) {
-                    answer = answer.plus(Bytes.of(0x01)).plus(e.first.get());
+                    Bytes first = e.first.get();
+                    answer =
+                            answer.plus(Bytes.of(0x01))
+                                    .plus(
+                                            behaviour == Behaviour.SHORT_FRAMES
+                                                    ? first.slice(0, first.size() - 1)
+                                                    : first);
                 }
                 if (e.last.isPresent() && (record == 0xFF || record == 0x02)) {
                     answer = answer.plus(Bytes.of(0x02)).plus(e.last.get());
@@ -316,6 +385,12 @@ public final class UdsModule {
                 if (record == 0xFF || record == 0x02) {
                     answer = answer.plus(Bytes.of(0x02, e.ageing));
                 }
+                if (behaviour == Behaviour.TORN_RECORDS) {
+                    yield answer.slice(0, answer.size() - 1);
+                }
+                if (record == 0xFF || record == 0x03) {
+                    answer = answer.plus(Bytes.of(0x03, e.healing));
+                }
                 yield answer;
             }
             default -> throw new Refusal(0x12);
@@ -327,14 +402,35 @@ public final class UdsModule {
         return memory.entry(dtc).orElseThrow(() -> new Refusal(0x31));
     }
 
+    private static void emissionGroup(Bytes request) {
+        if (request.at(2) != EMISSION_GROUP) {
+            throw new Refusal(0x31);
+        }
+    }
+
+    private static Bytes code(CodeMemory.Entry e) {
+        return Bytes.of(e.dtc >> 16, e.dtc >> 8, e.dtc);
+    }
+
+    private static Bytes severities(int kind, List<CodeMemory.Entry> entries) {
+        Bytes answer = Bytes.of(0x59, kind, 0xFF);
+        for (CodeMemory.Entry e : entries) {
+            answer =
+                    answer.plus(Bytes.of(e.kind.severity(), 0x00))
+                            .plus(code(e))
+                            .plus(Bytes.of(e.status));
+        }
+        return answer;
+    }
+
     private static Bytes head(int kind, CodeMemory.Entry e) {
-        return Bytes.of(0x59, kind, e.dtc >> 16, e.dtc >> 8, e.dtc, e.status);
+        return Bytes.of(0x59, kind).plus(code(e)).plus(Bytes.of(e.status));
     }
 
     private static Bytes list(int kind, List<CodeMemory.Entry> entries) {
         Bytes answer = Bytes.of(0x59, kind, 0xFF);
         for (CodeMemory.Entry e : entries) {
-            answer = answer.plus(Bytes.of(e.dtc >> 16, e.dtc >> 8, e.dtc, e.status));
+            answer = answer.plus(code(e)).plus(Bytes.of(e.status));
         }
         return answer;
     }

@@ -16,6 +16,7 @@ public final class PortagePlant {
     /** Step of the integration, in seconds. */
     public static final double STEP = 0.002;
 
+    private static final double DOWN_SHARE = 0.7;
     private static final double AMBIENT_KPA = 100.2;
     private static final double AMBIENT_CELSIUS = 14;
     private static final double MASS_KG = 2900;
@@ -57,6 +58,7 @@ public final class PortagePlant {
     private double rpm;
     private double metresPerSecond;
     private double manifoldKpa = AMBIENT_KPA;
+    private int gear;
     private double coolant = 62;
     private double exhaust = 30;
     private double openVolts = 12.68;
@@ -217,10 +219,11 @@ public final class PortagePlant {
             return;
         }
         hours += dt / 3600;
+        gear = chosenGear();
         double pedal = pedal(dt);
-        double ratio = RATIOS[gear()] * FINAL_DRIVE;
+        double ratio = RATIOS[gear] * FINAL_DRIVE;
         double geared = metresPerSecond / WHEEL_M * ratio * 60 / (2 * Math.PI);
-        if (gear() > 0 && geared > 700) {
+        if (gear > 0 && geared > 700) {
             rpm = geared;
         } else {
             rpm += (IDLE_RPM + pedal * 25 - rpm) * dt / 0.4;
@@ -234,13 +237,26 @@ public final class PortagePlant {
         torque = MOST_TORQUE * Math.min(demand, air * 1.04);
     }
 
-    private int gear() {
+    private int chosenGear() {
         return switch (driver.program()) {
             case STAND -> 0;
-            case CRUISE -> metresPerSecond < 5 ? 1 : metresPerSecond < 11 ? 3 : 5;
-            case CLIMB -> metresPerSecond < 4 ? 1 : metresPerSecond < 9 ? 2 : 3;
+            case CRUISE -> shift(new int[] {1, 3, 5}, new double[] {5, 11});
+            case CLIMB -> shift(new int[] {1, 2, 3}, new double[] {4, 9});
             case BY_HAND -> driver.gear();
         };
+    }
+
+    /**
+     * @param upAt m/s from which the next gear is taken; one changes down later than up, or would
+     *     hunt between two gears on every hill
+     */
+    private int shift(int[] gears, double[] upAt) {
+        int at = 0;
+        while (at < upAt.length
+                && metresPerSecond >= upAt[at] * (gear > gears[at] ? DOWN_SHARE : 1)) {
+            at++;
+        }
+        return gears[at];
     }
 
     private double pedal(double dt) {
@@ -274,10 +290,10 @@ public final class PortagePlant {
                     default -> 0;
                 };
         slope += (wanted - slope) * dt / 2.0;
-        double ratio = RATIOS[gear()] * FINAL_DRIVE;
+        double ratio = RATIOS[gear] * FINAL_DRIVE;
         double friction = running ? 18 + 0.006 * rpm : 0;
         double drive =
-                gear() == 0
+                gear == 0
                         ? 0
                         : (torque - friction * (demand < 0.12 ? 1 : 0)) * ratio * 0.92 / WHEEL_M;
         double resist =
@@ -403,7 +419,7 @@ public final class PortagePlant {
                 noisy(AMBIENT_KPA, 0.05),
                 lastPedal(),
                 metresPerSecond,
-                gear(),
+                gear,
                 running ? 6 + 48 * torque / MOST_TORQUE : 0,
                 noisy(supplyVolts, on ? 0.01 : 0),
                 limited,

@@ -17,7 +17,11 @@ class UdsModuleTest {
     private static final int BOOST = 0x029900;
     private static final Bytes FRAME = Bytes.hex("01 2001 2710");
 
-    private final CodeMemory memory = new CodeMemory(List.of(BOOST, 0x056200));
+    private final CodeMemory memory =
+            new CodeMemory(
+                    List.of(
+                            new CodeMemory.Supported(BOOST, 0x80, true),
+                            new CodeMemory.Supported(0x056200, 0x20, false)));
     private final AtomicBoolean awake = new AtomicBoolean(true);
     private final AtomicBoolean allowed = new AtomicBoolean(true);
     private final AtomicReference<OptionalDouble> output =
@@ -104,7 +108,7 @@ class UdsModuleTest {
         memory.newCycle();
         assertThat(ask("19 02 04")).as("pending, test not yet run").contains("02 99 00 64");
         memory.report(BOOST, true, FRAME);
-        assertThat(ask("19 02 08")).contains("02 99 00 2F");
+        assertThat(ask("19 02 08")).contains("02 99 00 AF");
         assertThat(ask("19 01 08")).isEqualTo("59 01 FF 01 00 01");
         for (int cycle = 0; cycle < 40; cycle++) {
             memory.newCycle();
@@ -123,12 +127,58 @@ class UdsModuleTest {
         }
         assertThat(ask("19 04 029900 FF")).endsWith("01 01 20 01 00 01 02 01 20 01 00 04");
         assertThat(ask("19 04 029900 01")).endsWith("01 01 20 01 00 01");
-        assertThat(ask("19 06 029900 FF")).endsWith("01 04 02 00");
+        assertThat(ask("19 06 029900 FF")).endsWith("01 04 02 00 03 03");
+        assertThat(ask("19 03")).isEqualTo("59 03 02 99 00 01 02 99 00 02");
         assertThat(ask("19 04 123456 FF")).isEqualTo("7F 19 31");
         assertThat(ask("14 FFFFFF")).isEqualTo("54");
         assertThat(ask("19 02 2F")).isEqualTo("59 02 FF");
         assertThat(ask("19 0A")).isEqualTo("59 0A FF 02 99 00 50 05 62 00 50");
         assertThat(ask("19 04 029900 FF")).isEqualTo("59 04 02 99 00 50");
+    }
+
+    private void confirm() {
+        for (int cycle = 0; cycle < 2; cycle++) {
+            memory.newCycle();
+            memory.report(BOOST, true, FRAME);
+        }
+    }
+
+    @Test
+    void severityAndTheEmissionGroup() {
+        confirm();
+        memory.report(0x056200, true, FRAME);
+        assertThat(ask("19 09 029900")).isEqualTo("59 09 FF 80 00 02 99 00 AF");
+        assertThat(ask("19 08 20 FF")).isEqualTo("59 08 FF 20 00 05 62 00 27");
+        assertThat(ask("19 42 33 08 FF")).isEqualTo("59 42 33 FF E0 04 80 02 99 00 AF");
+        assertThat(ask("19 42 FE 08 FF")).as("another group").isEqualTo("7F 19 31");
+    }
+
+    @Test
+    void aPermanentCodeOutlivesTheClearUntilItsOwnMonitorPassed() {
+        confirm();
+        assertThat(ask("19 55 33")).isEqualTo("59 55 33 FF 04 02 99 00 AF");
+        ask("14 FFFFFF");
+        assertThat(ask("19 42 33 08 FF")).isEqualTo("59 42 33 FF E0 04");
+        assertThat(ask("19 15")).contains("02 99 00");
+        memory.newCycle();
+        assertThat(ask("19 15")).as("no result yet").contains("02 99 00");
+        memory.report(BOOST, false, FRAME);
+        memory.newCycle();
+        assertThat(ask("19 15")).isEqualTo("59 15 FF");
+    }
+
+    @Test
+    void theLampGoesOutAfterThreeGoodCycles() {
+        confirm();
+        for (int left = 2; left >= 0; left--) {
+            memory.newCycle();
+            memory.report(BOOST, false, FRAME);
+            memory.newCycle();
+            assertThat(ask("19 06 029900 03")).endsWith("03 0" + left);
+        }
+        assertThat(ask("19 09 029900"))
+                .as("failed since the clear, no lamp")
+                .endsWith("02 99 00 68");
     }
 
     @Property(tries = 2000)

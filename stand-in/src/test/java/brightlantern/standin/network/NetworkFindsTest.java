@@ -48,7 +48,8 @@ class NetworkFindsTest {
                         "U0146-00",
                         List.of(),
                         "",
-                        ""));
+                        "",
+                        false));
         int count = 1 + random.nextInt(4);
         Map<String, List<String>> on = new TreeMap<>();
         for (int b = 0; b < count; b++) {
@@ -104,7 +105,8 @@ class NetworkFindsTest {
                                 "U%04X-00".formatted(0x0100 + number),
                                 List.copyOf(watches),
                                 "",
-                                ""));
+                                "",
+                                false));
                 number++;
             }
         }

@@ -136,6 +136,12 @@ public final class DoipConnection implements AutoCloseable {
                 .data();
     }
 
+    /** Keeps nothing more of an address at which nobody is. */
+    public void forget(int target) {
+        acks.remove(target);
+        answers.remove(target);
+    }
+
     private static BlockingQueue<Object> mailbox(
             Map<Integer, BlockingQueue<Object>> boxes, int address) {
         return boxes.computeIfAbsent(address, a -> new LinkedBlockingQueue<>());

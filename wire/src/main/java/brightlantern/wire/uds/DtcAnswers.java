@@ -19,6 +19,17 @@ public final class DtcAnswers {
     /** One freeze frame: its record number and identifier → value. */
     public record Snapshot(int record, Map<Integer, Bytes> values) {}
 
+    /**
+     * One code with its severity.
+     *
+     * @param severity the byte of annex D.3: bits 7 to 5 check at once, check at next halt,
+     *     maintenance only; 0 when the module has none
+     */
+    public record Severe(int severity, int dtc, int status) {}
+
+    /** That a code has a freeze frame of this number. */
+    public record SnapshotId(int dtc, int record) {}
+
     private DtcAnswers() {}
 
     /** Reads 59 01: the number of codes, 0..65535. */
@@ -42,6 +53,67 @@ public final class DtcAnswers {
             entries.add(new Entry(in.u24("code"), in.u8("status")));
         }
         return List.copyOf(entries);
+    }
+
+    /** Reads 59 03: which code has which freeze frames. */
+    public static List<SnapshotId> snapshotIds(Bytes answer) throws WireFormatException {
+        ByteCursor in = start(answer, 0x03);
+        List<SnapshotId> ids = new ArrayList<>();
+        while (in.left() > 0) {
+            ids.add(new SnapshotId(in.u24("code"), in.u8("record number")));
+        }
+        return List.copyOf(ids);
+    }
+
+    /** Reads 59 08 and 59 09: codes with severity and functional unit. */
+    public static List<Severe> severities(Bytes answer) throws WireFormatException {
+        ByteCursor in = new ByteCursor(answer, 0);
+        in.u8("service");
+        in.u8("kind");
+        in.u8("availability mask");
+        List<Severe> codes = new ArrayList<>();
+        while (in.left() > 0) {
+            int severity = in.u8("severity");
+            in.u8("functional unit");
+            codes.add(new Severe(severity, in.u24("code"), in.u8("status")));
+        }
+        return List.copyOf(codes);
+    }
+
+    /** Reads 59 42: codes of a functional group, such as 0x33, the emission system. */
+    public static List<Severe> groupCodes(Bytes answer, int group) throws WireFormatException {
+        ByteCursor in = groupHead(answer, 0x42, group);
+        in.u8("severity availability mask");
+        in.u8("format");
+        List<Severe> codes = new ArrayList<>();
+        while (in.left() > 0) {
+            codes.add(new Severe(in.u8("severity"), in.u24("code"), in.u8("status")));
+        }
+        return List.copyOf(codes);
+    }
+
+    /** Reads 59 55: permanent codes of a functional group. */
+    public static List<Entry> groupPermanent(Bytes answer, int group) throws WireFormatException {
+        ByteCursor in = groupHead(answer, 0x55, group);
+        in.u8("format");
+        List<Entry> codes = new ArrayList<>();
+        while (in.left() > 0) {
+            codes.add(new Entry(in.u24("code"), in.u8("status")));
+        }
+        return List.copyOf(codes);
+    }
+
+    private static ByteCursor groupHead(Bytes answer, int kind, int group)
+            throws WireFormatException {
+        ByteCursor in = start(answer, kind);
+        int at = in.offset();
+        int told = in.u8("functional group");
+        if (told != group) {
+            throw new WireFormatException(
+                    at, "functional group %02X".formatted(group), "%02X".formatted(told));
+        }
+        in.u8("status availability mask");
+        return in;
     }
 
     /** Reads 59 04; the sizes of the values are not on the wire and come from the caller. */

@@ -22,11 +22,11 @@ public final class UdsClient {
     private final int address;
     private final UdsTimings timings;
 
-    /**
-     * An answer to a request that was given up may still come; until one is matched, strangers are
-     * passed over.
-     */
+    /** An answer to a request that was given up may still come; it is no twin's. */
     private boolean gaveUp;
+
+    /** The request before this one; a second answer to it gives a twin away. */
+    private Bytes before = Bytes.EMPTY;
 
     private final ReentrantLock turn = new ReentrantLock(true);
 
@@ -76,6 +76,7 @@ public final class UdsClient {
                 }
             }
         } finally {
+            before = request;
             turn.unlock();
         }
     }
@@ -135,13 +136,23 @@ public final class UdsClient {
             }
             if (request.at(0) == 0x22
                     && (answer.size() < 3 || !answer.slice(1, 2).equals(request.slice(1, 2)))) {
-                WireFormatException strange =
+                if (!gaveUp
+                        && before.size() >= 3
+                        && answer.size() >= 3
+                        && answer.slice(1, 2).equals(before.slice(1, 2))) {
+                    throw new WireFormatException(
+                            0,
+                            "one answer to a request",
+                            "a second one (more than one module may have address %04X)"
+                                    .formatted(address));
+                }
+                // what belongs to nobody's question is passed over; the right answer may follow
+                stranger =
                         new WireFormatException(
                                 1, "identifier " + request.slice(1, 2), answer.from(1).toString());
-                if (!gaveUp || stranger != null) {
-                    throw strange;
+                if (System.nanoTime() - start > timings.pendingLimit().toNanos()) {
+                    throw stranger;
                 }
-                stranger = strange;
                 continue;
             }
             return answer;
@@ -218,6 +229,35 @@ public final class UdsClient {
     /** Permanent codes (0x19 15, ISO 14229-1 reportDTCWithPermanentStatus). */
     public List<DtcAnswers.Entry> permanentCodes() throws WireException {
         return DtcAnswers.list(request(Bytes.of(0x19, 0x15)));
+    }
+
+    /** Which codes have freeze frames of which number (0x19 03). */
+    public List<DtcAnswers.SnapshotId> snapshotIds() throws WireException {
+        return DtcAnswers.snapshotIds(request(Bytes.of(0x19, 0x03)));
+    }
+
+    /** Severity of the codes whose severity and status match (0x19 08). */
+    public List<DtcAnswers.Severe> severities(int severityMask, int statusMask)
+            throws WireException {
+        return DtcAnswers.severities(request(Bytes.of(0x19, 0x08, severityMask, statusMask)));
+    }
+
+    /** Severity of one code (0x19 09). */
+    public List<DtcAnswers.Severe> severity(int dtc) throws WireException {
+        return DtcAnswers.severities(request(Bytes.of(0x19, 0x09, dtc >> 16, dtc >> 8, dtc)));
+    }
+
+    /**
+     * Codes of a functional group whose status matches (0x19 42, ISO 14229-1
+     * reportWWHOBDDTCByMaskRecord); group 0x33 is the emission system of ISO 27145.
+     */
+    public List<DtcAnswers.Severe> groupCodes(int group, int statusMask) throws WireException {
+        return DtcAnswers.groupCodes(request(Bytes.of(0x19, 0x42, group, statusMask, 0xFF)), group);
+    }
+
+    /** Permanent codes of a functional group (0x19 55, reportWWHOBDDTCWithPermanentStatus). */
+    public List<DtcAnswers.Entry> groupPermanent(int group) throws WireException {
+        return DtcAnswers.groupPermanent(request(Bytes.of(0x19, 0x55, group)), group);
     }
 
     /** All codes that the module can set, with their present status (0x19 0A). */

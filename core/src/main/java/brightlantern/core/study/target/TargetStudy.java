@@ -1,19 +1,20 @@
 package brightlantern.core.study.target;
 
-import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.Units;
+import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Follow;
 import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Whether an actual value followed its target while the conditions held, and whether the actuator
@@ -30,6 +31,8 @@ public final class TargetStudy {
 
     /** Boost needs time to build: the first moments of a stretch are not judged. */
     private static final double SETTLE_SECONDS = 3.0;
+
+    private static final String FOLLOWS = "follows";
 
     private TargetStudy() {}
 
@@ -55,29 +58,81 @@ public final class TargetStudy {
             List<String> reasons) {}
 
     /**
-     * Studies the longest stretch of a take.
+     * Studies every stretch of a take and tells of the worst. Falling behind is told of a stretch
+     * of any length; following only counts over a stretch that is long enough for the fault to
+     * show.
      *
      * @param frame a freeze frame whose conditions the drive should have met again; may be empty
-     * @return empty when no stretch is long enough or a value was not recorded
+     * @return empty when nothing can be said; {@link #whyNot} tells why
      */
     public static Optional<Verdict> study(
             Take take, Follow follow, VehicleDescription description, Map<String, Double> frame) {
-        Set<String> needed =
+        if (!missing(take, follow).isEmpty()) {
+            return Optional.empty();
+        }
+        return stretches(take, follow).stream()
+                .flatMap(s -> judge(take, follow, description, frame, s).stream())
+                .filter(
+                        v ->
+                                !v.outcome().equals(FOLLOWS)
+                                        || v.toSeconds() - v.fromSeconds()
+                                                >= follow.atLeastSeconds())
+                .max(
+                        Comparator.comparing((Verdict v) -> !v.outcome().equals(FOLLOWS))
+                                .thenComparing(
+                                        v ->
+                                                v.outcome().equals(FOLLOWS)
+                                                        ? v.toSeconds() - v.fromSeconds()
+                                                        : v.behindSeconds()));
+    }
+
+    /** Why {@link #study} says nothing of a take: what was not recorded, or what was too short. */
+    public static String whyNot(Take take, Follow follow, VehicleDescription description) {
+        Set<String> missing = missing(take, follow);
+        if (!missing.isEmpty()) {
+            return "Not recorded: "
+                    + missing.stream()
+                            .map(id -> description.value(id).map(Value::name).orElse(id))
+                            .sorted()
+                            .collect(Collectors.joining(", "))
+                    + ". Add them to the watch list and record again.";
+        }
+        double longest =
+                stretches(take, follow).stream().mapToDouble(Stretch::seconds).max().orElse(0);
+        return text(
+                "%s held for %.0f s at most; %.0f s are needed.",
+                follow.when().stream()
+                        .map(VehicleDescription.Condition::says)
+                        .collect(Collectors.joining(", ")),
+                longest,
+                follow.atLeastSeconds());
+    }
+
+    private static Set<String> missing(Take take, Follow follow) {
+        Set<String> missing =
                 new HashSet<>(
                         List.of(
                                 follow.target(),
                                 follow.actual(),
                                 follow.command(),
                                 follow.feedback()));
-        follow.when().forEach(c -> needed.add(c.value()));
-        if (!take.columns().keySet().containsAll(needed)) {
-            return Optional.empty();
-        }
+        follow.when().forEach(c -> missing.add(c.value()));
+        missing.removeAll(take.columns().keySet());
+        return missing;
+    }
+
+    private static List<Stretch> stretches(Take take, Follow follow) {
+        return Stretch.find(
+                take, follow.when(), take.columns().get(follow.actual()), BRIDGE_SECONDS);
+    }
+
+    private static Optional<Verdict> judge(
+            Take take,
+            Follow follow,
+            VehicleDescription description,
+            Map<String, Double> frame,
+            Stretch stretch) {
         Take.Column clock = take.columns().get(follow.actual());
-        double[] stretch = longestStretch(take, follow, clock);
-        if (stretch[1] - stretch[0] < follow.atLeastSeconds()) {
-            return Optional.empty();
-        }
         Value target = description.value(follow.target()).orElseThrow();
         Value actual = description.value(follow.actual()).orElseThrow();
         double worst = Double.NEGATIVE_INFINITY;
@@ -88,7 +143,7 @@ public final class TargetStudy {
         double before = Double.NaN;
         for (int i = 0; i < clock.size(); i++) {
             double t = clock.seconds(i);
-            if (t < stretch[0] + SETTLE_SECONDS || t > stretch[1]) {
+            if (t < stretch.from() + SETTLE_SECONDS || t > stretch.to()) {
                 continue;
             }
             double step = Double.isNaN(before) ? 0 : t - before;
@@ -115,12 +170,12 @@ public final class TargetStudy {
         }
         boolean lags = behind >= follow.seconds();
         double gap = mean(lags ? gapsBehind : gaps);
-        String outcome = !lags ? "follows" : gap > follow.shortBy() ? "short" : "reached";
+        String outcome = !lags ? FOLLOWS : gap > follow.shortBy() ? "short" : "reached";
         return Optional.of(
                 new Verdict(
                         outcome,
-                        stretch[0],
-                        stretch[1],
+                        stretch.from(),
+                        stretch.to(),
                         worst,
                         target.show(),
                         behind,
@@ -130,7 +185,7 @@ public final class TargetStudy {
                         List.of(
                                 text(
                                         "Stretch of %.0f s in which the conditions held.",
-                                        stretch[1] - stretch[0]),
+                                        stretch.seconds()),
                                 text(
                                         "Worst %.0f %s behind its target, more than %.0f %s behind for %.1f s together; %.0f s are borne.",
                                         worst,
@@ -149,7 +204,7 @@ public final class TargetStudy {
         String actuator =
                 description.value(follow.feedback()).map(Value::name).orElse("The actuator");
         return switch (outcome) {
-            case "follows" -> actual.name() + " follows its target.";
+            case FOLLOWS -> actual.name() + " follows its target.";
             case "short" ->
                     actual.name()
                             + " falls behind, and "
@@ -177,27 +232,6 @@ public final class TargetStudy {
             any = true;
         }
         return any;
-    }
-
-    private static double[] longestStretch(Take take, Follow follow, Take.Column clock) {
-        double[] best = {0, 0};
-        double start = Double.NaN;
-        double lastGood = Double.NaN;
-        Map<String, Double> now = new HashMap<>();
-        for (int i = 0; i < clock.size(); i++) {
-            double t = clock.seconds(i);
-            follow.when().forEach(c -> now.put(c.value(), take.at(c.value(), t)));
-            if (RangeVerdict.holds(follow.when(), now)) {
-                if (Double.isNaN(start) || t - lastGood > BRIDGE_SECONDS) {
-                    start = t;
-                }
-                lastGood = t;
-                if (lastGood - start > best[1] - best[0]) {
-                    best = new double[] {start, lastGood};
-                }
-            }
-        }
-        return best;
     }
 
     private static double mean(List<Double> numbers) {

@@ -1,0 +1,374 @@
+package brightlantern.app.sweep;
+
+import brightlantern.app.link.VehicleLink;
+import brightlantern.core.code.Dtc;
+import brightlantern.core.code.StandardCodes;
+import brightlantern.core.code.StoredCode;
+import brightlantern.core.emission.EmissionReport;
+import brightlantern.core.emission.EmissionReport.EmissionCode;
+import brightlantern.core.emission.MonitorResult;
+import brightlantern.core.emission.Readiness;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.sweep.ProductionDate;
+import brightlantern.core.sweep.Sweep.Answer;
+import brightlantern.core.sweep.Sweep.ModuleResult;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Module;
+import brightlantern.wire.Bytes;
+import brightlantern.wire.NotThereException;
+import brightlantern.wire.SilenceException;
+import brightlantern.wire.WireException;
+import brightlantern.wire.WireFormatException;
+import brightlantern.wire.uds.DtcAnswers;
+import brightlantern.wire.uds.NegativeResponseException;
+import brightlantern.wire.uds.UdsClient;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Asks one module all that a sweep wants to know: who it is, what codes it holds and when they
+ * came, and what it must tell of emissions. What cannot be read is told beside what could.
+ */
+final class ModuleAsker {
+    /** Failing now, in this cycle, pending, confirmed, or failed since the clear. */
+    private static final int STATUS_MASK = 0x2F;
+
+    private static final int ALL_RECORDS = 0xFF;
+    private static final int ALL_SEVERITIES = 0xE0;
+
+    /** Extended data of our vehicles; ISO 14229-1 leaves the numbers below 90 to the maker. */
+    private static final int OCCURRENCES = 0x01;
+
+    private static final int AGEING = 0x02;
+    private static final int HEALING = 0x03;
+    private static final Map<Integer, Integer> EXTENDED =
+            Map.of(OCCURRENCES, 1, AGEING, 1, HEALING, 1);
+
+    private static final int PRODUCTION_DATE = 0xF18B;
+
+    /** Functional group of the emission system and its readiness, ISO 27145-3. */
+    private static final int EMISSION_GROUP = 0x33;
+
+    private static final int READINESS = 0xF401;
+    private static final int MONITORS_A_LIST = 0x20;
+
+    private static final int ASKED_AGAIN = 2;
+
+    private final UdsClient client;
+    private final VehicleDescription description;
+    private final Module module;
+    private boolean heard;
+
+    private ModuleAsker(UdsClient client, VehicleDescription description, Module module) {
+        this.client = client;
+        this.description = description;
+        this.module = module;
+    }
+
+    /** Standardised identifiers of ISO 14229-1:2013 table C.1, and how they are called here. */
+    private static final Map<Integer, String> IDENTITY = identity();
+
+    private static Map<Integer, String> identity() {
+        Map<Integer, String> items = new LinkedHashMap<>();
+        items.put(0xF190, "VIN");
+        items.put(0xF187, "part number");
+        items.put(0xF191, "hardware");
+        items.put(0xF189, "software");
+        items.put(0xF18C, "serial number");
+        items.put(PRODUCTION_DATE, "made on");
+        return items;
+    }
+
+    /**
+     * @param patient whether a first request without answer is sent again
+     */
+    static ModuleResult ask(
+            VehicleLink link, VehicleDescription description, Module module, boolean patient) {
+        long start = System.nanoTime();
+        Map<String, String> identity = new LinkedHashMap<>();
+        List<StoredCode> codes = new ArrayList<>();
+        Optional<EmissionReport> emission = Optional.empty();
+        Answer answer;
+        String trouble = "";
+        try {
+            ModuleAsker asker = new ModuleAsker(link.module(module.address()), description, module);
+            asker.heard = patient;
+            asker.identity(identity);
+            asker.codes(codes);
+            emission = asker.emission();
+            answer = Answer.ANSWERED;
+        } catch (NotThereException unknown) {
+            answer = Answer.NOT_FITTED;
+        } catch (SilenceException silent) {
+            answer = Answer.SILENT;
+            trouble = silent.getMessage();
+        } catch (WireException wrong) {
+            answer = Answer.FAULTY;
+            trouble = wrong.getMessage();
+        }
+        return new ModuleResult(
+                module.id(),
+                module.name(),
+                module.bus(),
+                answer,
+                trouble,
+                identity,
+                codes,
+                (System.nanoTime() - start) / 1_000_000,
+                emission);
+    }
+
+    /**
+     * A request may be lost on the way. A module that has answered before is asked the same again;
+     * one that never did is told as silent at once, so that it does not hold up the sweep.
+     */
+    private <T> T asked(Question<T> question) throws WireException {
+        for (int again = 0; ; again++) {
+            try {
+                T answer = question.ask();
+                heard = true;
+                return answer;
+            } catch (NegativeResponseException refused) {
+                heard = true;
+                throw refused;
+            } catch (SilenceException lost) {
+                if (!heard || again == ASKED_AGAIN) {
+                    throw lost;
+                }
+            }
+        }
+    }
+
+    private void identity(Map<String, String> into) throws WireException {
+        for (Map.Entry<Integer, String> item : IDENTITY.entrySet()) {
+            try {
+                Bytes raw = asked(() -> client.read(item.getKey()));
+                into.put(
+                        item.getValue(),
+                        item.getKey() == PRODUCTION_DATE
+                                ? ProductionDate.text(raw.toArray())
+                                : raw.asText());
+            } catch (NegativeResponseException lacks) {
+                // a module without this item is complete all the same
+                into.put(item.getValue(), "");
+            }
+        }
+    }
+
+    /** The list of codes is kept before their details are asked for: those may be cut short. */
+    private void codes(List<StoredCode> into) throws WireException {
+        List<DtcAnswers.Entry> entries = asked(() -> client.codes(STATUS_MASK));
+        for (DtcAnswers.Entry entry : entries) {
+            String code = new Dtc(entry.dtc()).toString();
+            into.add(
+                    new StoredCode(
+                            module.id(),
+                            module.name(),
+                            code,
+                            name(entry.dtc(), code),
+                            entry.status(),
+                            List.of(),
+                            -1,
+                            -1));
+        }
+        if (entries.isEmpty()) {
+            return;
+        }
+        Map<Integer, Integer> severities = severities();
+        Map<Integer, Long> frames = module.freezeFrame().isEmpty() ? frameCounts() : Map.of();
+        for (int i = 0; i < entries.size(); i++) {
+            int dtc = entries.get(i).dtc();
+            into.set(
+                    i,
+                    detailed(
+                            into.get(i),
+                            dtc,
+                            severities.getOrDefault(dtc, 0),
+                            frames.getOrDefault(dtc, 0L)));
+        }
+    }
+
+    private String name(int dtc, String code) {
+        return description
+                .code(module.id(), code)
+                .map(VehicleDescription.Code::name)
+                .orElseGet(() -> StandardCodes.meaning(new Dtc(dtc)));
+    }
+
+    private Map<Integer, Integer> severities() throws WireException {
+        Map<Integer, Integer> severities = new HashMap<>();
+        try {
+            asked(() -> client.severities(ALL_SEVERITIES, STATUS_MASK))
+                    .forEach(s -> severities.put(s.dtc(), s.severity()));
+        } catch (NegativeResponseException | WireFormatException lacks) {
+            // many modules have no severity; the code stands without
+        }
+        return severities;
+    }
+
+    private Map<Integer, Long> frameCounts() throws WireException {
+        Map<Integer, Long> counts = new HashMap<>();
+        try {
+            asked(() -> client.snapshotIds()).forEach(s -> counts.merge(s.dtc(), 1L, Long::sum));
+        } catch (NegativeResponseException | WireFormatException lacks) {
+            // then there are none to speak of
+        }
+        return counts;
+    }
+
+    private StoredCode detailed(StoredCode bare, int dtc, int severity, long undescribed)
+            throws WireException {
+        List<String> troubles = new ArrayList<>();
+        List<StoredCode.Frame> frames = List.of();
+        try {
+            frames = undescribed > 0 ? List.of() : frames(dtc);
+        } catch (NegativeResponseException lacks) {
+            // the code stands without its frames
+        } catch (WireFormatException torn) {
+            troubles.add("Freeze frames not read: " + torn.getMessage() + ".");
+        }
+        if (undescribed > 0) {
+            troubles.add(
+                    undescribed
+                            + (undescribed == 1 ? " freeze frame is" : " freeze frames are")
+                            + " stored; nobody described what they hold.");
+        }
+        Map<Integer, Bytes> counters = Map.of();
+        try {
+            counters = asked(() -> client.extendedData(dtc, ALL_RECORDS, EXTENDED));
+        } catch (NegativeResponseException lacks) {
+            // and without its counters
+        } catch (WireFormatException torn) {
+            troubles.add("Counters not read: " + torn.getMessage() + ".");
+        }
+        return new StoredCode(
+                bare.moduleId(),
+                bare.moduleName(),
+                bare.code(),
+                bare.name(),
+                bare.status(),
+                frames,
+                counter(counters, OCCURRENCES).orElse(-1),
+                counter(counters, AGEING).orElse(-1),
+                counter(counters, HEALING),
+                severity,
+                String.join(" ", troubles));
+    }
+
+    private static Optional<Integer> counter(Map<Integer, Bytes> counters, int record) {
+        return Optional.ofNullable(counters.get(record)).map(b -> b.at(0));
+    }
+
+    private List<StoredCode.Frame> frames(int dtc) throws WireException {
+        Map<Integer, VehicleDescription.Value> byDid = new LinkedHashMap<>();
+        Map<Integer, Integer> sizes = new LinkedHashMap<>();
+        module.freezeFrame().stream()
+                .flatMap(id -> description.value(id).stream())
+                .forEach(
+                        v -> {
+                            byDid.put(v.did(), v);
+                            sizes.put(v.did(), v.bytes());
+                        });
+        List<StoredCode.Frame> frames = new ArrayList<>();
+        for (DtcAnswers.Snapshot snapshot :
+                asked(() -> client.snapshots(dtc, ALL_RECORDS, sizes))) {
+            Map<String, Double> values = new LinkedHashMap<>();
+            snapshot.values()
+                    .forEach(
+                            (did, raw) ->
+                                    values.put(
+                                            byDid.get(did).id(),
+                                            Scaling.physical(byDid.get(did), raw.toArray())));
+            frames.add(new StoredCode.Frame(snapshot.record(), values));
+        }
+        return frames;
+    }
+
+    /** Empty for a module without emission duties. */
+    private Optional<EmissionReport> emission() throws WireException {
+        if (!module.emission()) {
+            return Optional.empty();
+        }
+        List<String> troubles = new ArrayList<>();
+        Optional<Readiness> readiness =
+                part(
+                        "Readiness",
+                        troubles,
+                        () -> Readiness.decode(asked(() -> client.read(READINESS)).toArray()));
+        if (readiness.isEmpty() && troubles.isEmpty()) {
+            return Optional.empty();
+        }
+        List<EmissionCode> codes =
+                part(
+                                "Emission codes",
+                                troubles,
+                                () ->
+                                        asked(() -> client.groupCodes(EMISSION_GROUP, STATUS_MASK))
+                                                .stream()
+                                                .map(c -> code(c.dtc(), c.status(), c.severity()))
+                                                .toList())
+                        .orElse(List.of());
+        List<EmissionCode> permanent =
+                part(
+                                "Permanent codes",
+                                troubles,
+                                () ->
+                                        asked(() -> client.groupPermanent(EMISSION_GROUP)).stream()
+                                                .map(c -> code(c.dtc(), c.status(), 0))
+                                                .toList())
+                        .orElse(List.of());
+        List<MonitorResult> results =
+                part("Monitor results", troubles, this::monitorResults).orElse(List.of());
+        return Optional.of(new EmissionReport(readiness, codes, permanent, results, troubles));
+    }
+
+    private EmissionCode code(int dtc, int status, int severity) {
+        String code = new Dtc(dtc).toString();
+        return new EmissionCode(code, name(dtc, code), status, severity);
+    }
+
+    private List<MonitorResult> monitorResults() throws WireException {
+        List<MonitorResult> results = new ArrayList<>();
+        List<Integer> monitors = new ArrayList<>();
+        for (int base = 0; base < 0x100; base += MONITORS_A_LIST) {
+            int list = MonitorResult.IDENTIFIER + base;
+            List<Integer> found =
+                    MonitorResult.supported(base, asked(() -> client.read(list)).toArray());
+            // the last of each list says whether there is a further list
+            boolean more = found.remove(Integer.valueOf(base + MONITORS_A_LIST));
+            monitors.addAll(found);
+            if (!more) {
+                break;
+            }
+        }
+        for (int monitor : monitors) {
+            results.addAll(
+                    MonitorResult.decode(
+                            monitor,
+                            asked(() -> client.read(MonitorResult.IDENTIFIER + monitor))
+                                    .toArray()));
+        }
+        return results;
+    }
+
+    private interface Question<T> {
+        T ask() throws WireException;
+    }
+
+    /** A part that the module may refuse, or tell in a way that nobody understands. */
+    private static <T> Optional<T> part(String what, List<String> troubles, Question<T> question)
+            throws WireException {
+        try {
+            return Optional.of(question.ask());
+        } catch (NegativeResponseException lacks) {
+            return Optional.empty();
+        } catch (WireFormatException | IllegalArgumentException wrong) {
+            troubles.add(what + " not read: " + wrong.getMessage() + ".");
+            return Optional.empty();
+        }
+    }
+}

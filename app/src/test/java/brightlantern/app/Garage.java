@@ -1,0 +1,128 @@
+package brightlantern.app;
+
+import brightlantern.app.account.Accounts;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** The real application with stand-ins and visitors, without a browser. */
+final class Garage implements AutoCloseable {
+    private static final long MOST_NANOS = 90_000_000_000L;
+
+    final ConfigurableApplicationContext app;
+    private final List<StandInVehicle> vehicles = new ArrayList<>();
+    private final String base;
+
+    Garage(Path data, Path descriptions) throws Exception {
+        app =
+                LanternApp.run(
+                        Map.of(
+                                "lantern.data", data.toString(),
+                                "lantern.vehicles", descriptions.toString(),
+                                "lantern.announcements", "",
+                                "server.address", "127.0.0.1",
+                                "server.port", "0"));
+        base = "http://127.0.0.1:" + ((WebServerApplicationContext) app).getWebServer().getPort();
+        for (String name : List.of("tech", "lead")) {
+            app.getBean(Accounts.class)
+                    .add(name, name, Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+        }
+    }
+
+    Visitor visitor(String name) throws Exception {
+        Visitor visitor = new Visitor(base);
+        visitor.signIn(name, Workshop.PASSWORD);
+        return visitor;
+    }
+
+    /** A stand-in of any shipped description, in its scenario or as built. */
+    StandInVehicle vehicle(String id, boolean broken, String address) throws IOException {
+        VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
+        List<String> scenarios = StandIns.scenarios(id);
+        StandInVehicle vehicle =
+                StandIns.of(d, scenarios.get(broken ? scenarios.size() - 1 : 0), 733);
+        vehicle.open(InetAddress.getByName(address));
+        vehicles.add(vehicle);
+        return vehicle;
+    }
+
+    long job(StandInVehicle vehicle, String address, Set<String> symptoms) {
+        String id = vehicle.description().id();
+        boolean described = app.getBean(VehicleLinks.class).library().byId(id).isPresent();
+        return app.getBean(Jobs.class)
+                .add(
+                        new Job(
+                                0,
+                                Instant.now(),
+                                Optional.empty(),
+                                "tech",
+                                described ? id : "",
+                                vehicle.vin(),
+                                address,
+                                address + ":5025",
+                                "as told",
+                                symptoms,
+                                1,
+                                ""));
+    }
+
+    static String page(long job) {
+        return "/jobs/" + job + "/sweep";
+    }
+
+    /** Sweeps and waits for the end. */
+    Sweep sweep(Visitor visitor, long job) throws Exception {
+        int before = sweeps(job);
+        visitor.post(page(job), page(job) + "/start", Map.of());
+        return ended(job, before);
+    }
+
+    int sweeps(long job) {
+        return app.getBean(Sweeps.class).heads(job).size();
+    }
+
+    /** Waits for the end of the sweep after so many others. */
+    Sweep ended(long job, int before) {
+        until("the sweep's end", () -> sweeps(job) > before && newest(job).finished().isPresent());
+        return newest(job);
+    }
+
+    Sweep newest(long job) {
+        return app.getBean(Sweeps.class).newest(job).orElseThrow().sweep();
+    }
+
+    static void until(String what, BooleanSupplier state) {
+        long end = System.nanoTime() + MOST_NANOS;
+        while (!state.getAsBoolean()) {
+            if (System.nanoTime() > end) {
+                throw new AssertionError("Waited in vain for " + what);
+            }
+            LockSupport.parkNanos(5_000_000);
+        }
+    }
+
+    @Override
+    public void close() {
+        vehicles.forEach(StandInVehicle::close);
+        app.close();
+    }
+}

@@ -1,0 +1,57 @@
+package brightlantern.core.take;
+
+import brightlantern.core.signal.RangeVerdict;
+import brightlantern.core.vehicle.VehicleDescription.Condition;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A part of a take in which conditions held.
+ *
+ * @param from and to: seconds of the take
+ */
+public record Stretch(double from, double to) {
+    public Stretch {
+        if (!(from <= to)) {
+            throw new IllegalArgumentException("a stretch from " + from + " s to " + to + " s");
+        }
+    }
+
+    public double seconds() {
+        return to - from;
+    }
+
+    /**
+     * All stretches of a take, in time order.
+     *
+     * @param clock the moments at which the conditions are looked at: the samples of this column
+     * @param bridge for how many seconds conditions may fail within one stretch
+     */
+    public static List<Stretch> find(
+            Take take, List<Condition> conditions, Take.Column clock, double bridge) {
+        List<Stretch> found = new ArrayList<>();
+        double start = Double.NaN;
+        double good = Double.NaN;
+        Map<String, Double> now = new HashMap<>();
+        for (int i = 0; i < clock.size(); i++) {
+            double t = clock.seconds(i);
+            conditions.forEach(c -> now.put(c.value(), take.at(c.value(), t)));
+            if (!RangeVerdict.holds(conditions, now)) {
+                continue;
+            }
+            if (t - good > bridge) {
+                found.add(new Stretch(start, good));
+                start = t;
+            } else if (Double.isNaN(start)) {
+                start = t;
+            }
+            good = t;
+        }
+        if (!Double.isNaN(start)) {
+            found.add(new Stretch(start, good));
+        }
+        return found;
+    }
+}
