@@ -60,8 +60,8 @@ public class Sweeps {
 
     public long add(long jobId, Sweep sweep) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        db.sql("insert into sweep (job_id, started, content) values (?, ?, ?)")
-                .params(jobId, Jobs.time(sweep.started()), json.write(sweep))
+        db.sql("insert into sweep (job_id, started, content) values (?, ?, '')")
+                .params(jobId, Jobs.time(sweep.started()))
                 .update(key, "id");
         long id = key.getKeyAs(Long.class);
         update(id, sweep);

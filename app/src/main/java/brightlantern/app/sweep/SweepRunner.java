@@ -26,14 +26,19 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.SynchronousQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Runs sweeps in the background: modules in parallel, each kept as soon as it is known. */
 @Component
 class SweepRunner {
-    /** More modules than this at once would only wait for one another. */
-    private static final int MOST_AT_ONCE = 160;
+    /** So many modules are asked without waiting for a thread: starting one takes about 1 ms. */
+    private static final int AT_ONCE = 160;
+
+    private static final int MOST_AT_ONCE = 4 * AT_ONCE;
 
     private static final long KEEP_NANOS = 300_000_000L;
 
@@ -45,14 +50,17 @@ class SweepRunner {
     private final PageEvents events;
     private final NetworkFindings network;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
-    private final ExecutorService workers =
-            Executors.newCachedThreadPool(
-                    r -> {
-                        Thread thread = new Thread(r, "sweep");
-                        thread.setDaemon(true);
-                        return thread;
-                    });
+    private final ExecutorService workers = Executors.newCachedThreadPool(SweepRunner::thread);
 
+    private final ThreadPoolExecutor askers =
+            new ThreadPoolExecutor(
+                    AT_ONCE,
+                    MOST_AT_ONCE,
+                    1,
+                    TimeUnit.MINUTES,
+                    new SynchronousQueue<>(),
+                    SweepRunner::thread,
+                    new ThreadPoolExecutor.CallerRunsPolicy());
     private final FoundModules foundModules;
 
     SweepRunner(
@@ -62,10 +70,17 @@ class SweepRunner {
             NetworkFindings network,
             FoundModules foundModules) {
         this.foundModules = foundModules;
+        workers.execute(askers::prestartAllCoreThreads);
         this.network = network;
         this.sweeps = sweeps;
         this.findings = findings;
         this.events = events;
+    }
+
+    private static Thread thread(Runnable work) {
+        Thread thread = new Thread(work, "sweep");
+        thread.setDaemon(true);
+        return thread;
     }
 
     /** A sweep under way. */
@@ -181,17 +196,13 @@ class SweepRunner {
     private void run(JobPages.Context context, Running now) {
         // every module takes one request at a time, and all of them at once: their buses and answer
         // times set the pace, not this program
-        ExecutorService askers =
-                Executors.newFixedThreadPool(
-                        Math.max(1, Math.min(MOST_AT_ONCE, now.sweep.modules().size())));
         try {
-            askAll(context, now, askers, Set.of(Answer.NOT_ASKED), false);
+            askAll(context, now, Set.of(Answer.NOT_ASKED), false);
             // a module that flickers may answer the next time, and a connection may be back
             for (int again = 0; again < SILENT_AGAIN; again++) {
                 askAll(
                         context,
                         now,
-                        askers,
                         Set.of(Answer.SILENT, Answer.FAULTY),
                         again == SILENT_AGAIN - 1);
             }
@@ -204,17 +215,11 @@ class SweepRunner {
                     now.who,
                     "The sweep broke off: " + broken.getCause());
         } finally {
-            askers.shutdownNow();
             finish(context, now);
         }
     }
 
-    private void askAll(
-            JobPages.Context context,
-            Running now,
-            ExecutorService askers,
-            Set<Answer> which,
-            boolean patient)
+    private void askAll(JobPages.Context context, Running now, Set<Answer> which, boolean patient)
             throws InterruptedException, java.util.concurrent.ExecutionException {
         List<java.util.concurrent.Future<?>> asked = new ArrayList<>();
         for (ModuleResult module : now.sweep.modules()) {
@@ -346,5 +351,6 @@ class SweepRunner {
     void close() {
         running.values().forEach(r -> r.stopped = true);
         workers.shutdownNow();
+        askers.shutdownNow();
     }
 }
