@@ -4,7 +4,6 @@ import brightlantern.app.account.Accounts;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Sweeps;
-import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -32,12 +31,12 @@ final class Garage implements AutoCloseable {
     private final List<StandInVehicle> vehicles = new ArrayList<>();
     private final String base;
 
-    Garage(Path data, Path descriptions) throws Exception {
+    Garage(Path data) throws Exception {
         app =
                 LanternApp.run(
                         Map.of(
                                 "lantern.data", data.toString(),
-                                "lantern.vehicles", descriptions.toString(),
+                                "lantern.vehicles", "../vehicles",
                                 "lantern.announcements", "",
                                 "server.address", "127.0.0.1",
                                 "server.port", "0"));
@@ -66,8 +65,13 @@ final class Garage implements AutoCloseable {
     }
 
     long job(StandInVehicle vehicle, String address, Set<String> symptoms) {
-        String id = vehicle.description().id();
-        boolean described = app.getBean(VehicleLinks.class).library().byId(id).isPresent();
+        return job(vehicle, vehicle.description().id(), address, symptoms);
+    }
+
+    /**
+     * @param description id of the description by which it is known; empty for none
+     */
+    long job(StandInVehicle vehicle, String description, String address, Set<String> symptoms) {
         return app.getBean(Jobs.class)
                 .add(
                         new Job(
@@ -75,7 +79,7 @@ final class Garage implements AutoCloseable {
                                 Instant.now(),
                                 Optional.empty(),
                                 "tech",
-                                described ? id : "",
+                                description,
                                 vehicle.vin(),
                                 address,
                                 address + ":5025",

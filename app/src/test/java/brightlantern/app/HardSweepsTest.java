@@ -8,14 +8,12 @@ import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.standin.RoadVehicle;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -24,7 +22,6 @@ import org.junit.jupiter.api.io.TempDir;
 /** Sweeps of vehicles that misbehave, of one that nobody described, and what codes are worth. */
 class HardSweepsTest {
     @TempDir static Path data;
-    @TempDir static Path descriptions;
 
     private static Garage garage;
     private static Visitor tech;
@@ -33,20 +30,7 @@ class HardSweepsTest {
 
     @BeforeAll
     static void open() throws Exception {
-        try (Stream<Path> files = Files.walk(Path.of("../vehicles"))) {
-            for (Path file : files.toList()) {
-                String inside = Path.of("../vehicles").relativize(file).toString();
-                if (!inside.startsWith("stonebarrow")) {
-                    Path to = descriptions.resolve(inside);
-                    if (Files.isDirectory(file)) {
-                        Files.createDirectories(to);
-                    } else {
-                        Files.copy(file, to);
-                    }
-                }
-            }
-        }
-        garage = new Garage(data, descriptions);
+        garage = new Garage(data);
         tech = garage.visitor("tech");
         finch = garage.vehicle("oriel-finch", true, "127.0.74.1");
         job = garage.job(finch, "127.0.74.1", Set.of());
@@ -193,7 +177,7 @@ class HardSweepsTest {
     void aVehicleThatNobodyDescribedIsFoundByItsAddresses() throws Exception {
         String address = "127.0.74.3";
         StandInVehicle loader = garage.vehicle("stonebarrow-wl9", true, address);
-        long unknown = garage.job(loader, address, Set.of());
+        long unknown = garage.job(loader, "", address, Set.of());
         assertThat(tech.get("/jobs/" + unknown + "/intake"))
                 .contains("No description fits this VIN");
         Sweep sweep = garage.sweep(tech, unknown);
@@ -220,6 +204,8 @@ class HardSweepsTest {
                             assertThat(c.name()).contains("isfire");
                             assertThat(c.trouble()).contains("nobody described what they hold");
                         });
+        assertThat(tech.get(Garage.page(unknown) + "/modules/module-1010/supported"))
+                .contains("P0305-00");
         assertThat(tech.get(Garage.page(unknown) + "/emission")).contains("Particulate filter");
         for (String stage : List.of("intake", "watch", "exercise", "probe", "trace", "prove")) {
             assertThat(tech.get("/jobs/" + unknown + "/" + stage))
@@ -227,6 +213,25 @@ class HardSweepsTest {
                     .contains("id=\"rail\"")
                     .doesNotContain("went wrong");
         }
+    }
+
+    @Test
+    void codesAreFilteredAndSorted() throws Exception {
+        garage.sweep(tech, job);
+        String page = Garage.page(job);
+        assertThat(shown(tech.get(page + "?only=lead"))).containsExactly("P0496-00");
+        assertThat(shown(tech.get(page + "?sort=code"))).isSorted().hasSizeGreaterThan(2);
+        assertThat(shown(tech.get(page + "?find=tank&sort=code"))).containsExactly("P0496-00");
+    }
+
+    private static List<String> shown(String html) {
+        String table =
+                html.replaceAll("(?s).*id=\"codes\"", "").replaceAll("(?s)id=\"occasions\".*", "");
+        return java.util.regex.Pattern.compile(">([PBCU][0-9A-F]{4}-[0-9A-F]{2})<")
+                .matcher(table)
+                .results()
+                .map(m -> m.group(1))
+                .toList();
     }
 
     /** Code → lead, knock-on or aside, as whoever broke the vehicle knows it. */
@@ -241,6 +246,12 @@ class HardSweepsTest {
                             "P0D3F-00", "knock-on",
                             "B1A21-00", "knock-on",
                             "P0AF0-00", "knock-on"),
+                    "stonebarrow-wl9",
+                    Map.of(
+                            "P0305-00", "lead code",
+                            "P0300-00", "knock-on",
+                            "P2458-00", "knock-on",
+                            "P2463-00", "knock-on"),
                     "velmont-cairn",
                     Map.of(
                             "C1B00-00",

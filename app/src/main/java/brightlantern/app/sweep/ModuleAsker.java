@@ -143,6 +143,30 @@ final class ModuleAsker {
         }
     }
 
+    /**
+     * All codes that a module can set, with their present status (0x19 0A).
+     *
+     * @throws WireException when it does not tell
+     */
+    static List<StoredCode> supported(
+            VehicleLink link, VehicleDescription description, Module module) throws WireException {
+        ModuleAsker asker = new ModuleAsker(link.module(module.address()), description, module);
+        return asker.client.supportedCodes().stream().map(asker::bare).toList();
+    }
+
+    private StoredCode bare(DtcAnswers.Entry entry) {
+        String code = new Dtc(entry.dtc()).toString();
+        return new StoredCode(
+                module.id(),
+                module.name(),
+                code,
+                name(entry.dtc(), code),
+                entry.status(),
+                List.of(),
+                -1,
+                -1);
+    }
+
     private void identity(Map<String, String> into) throws WireException {
         for (Map.Entry<Integer, String> item : IDENTITY.entrySet()) {
             try {
@@ -162,19 +186,7 @@ final class ModuleAsker {
     /** The list of codes is kept before their details are asked for: those may be cut short. */
     private void codes(List<StoredCode> into) throws WireException {
         List<DtcAnswers.Entry> entries = asked(() -> client.codes(STATUS_MASK));
-        for (DtcAnswers.Entry entry : entries) {
-            String code = new Dtc(entry.dtc()).toString();
-            into.add(
-                    new StoredCode(
-                            module.id(),
-                            module.name(),
-                            code,
-                            name(entry.dtc(), code),
-                            entry.status(),
-                            List.of(),
-                            -1,
-                            -1));
-        }
+        entries.forEach(e -> into.add(bare(e)));
         if (entries.isEmpty()) {
             return;
         }

@@ -52,6 +52,7 @@ class RollCallController {
             String bus,
             String state,
             String rate,
+            String rateRunning,
             String asked,
             String delay,
             int changes,
@@ -165,9 +166,10 @@ class RollCallController {
                             has.contains(m.id())
                                     ? heard.map(RollCaller.Heard::state).orElse("waiting")
                                     : "absent",
-                            tally.asked() == 0
-                                    ? ""
-                                    : String.format(Locale.ROOT, "%.0f %%", 100 * tally.rate()),
+                            rate(tally),
+                            rate(
+                                    heard.map(RollCaller.Heard::running)
+                                            .orElse(new RollCall.Tally(0, 0))),
                             tally.asked() == 0 ? "" : tally.answered() + " of " + tally.asked(),
                             Double.isNaN(millis)
                                     ? ""
@@ -181,6 +183,10 @@ class RollCallController {
                                     .orElse("")));
         }
         return rows;
+    }
+
+    private static String rate(RollCall.Tally tally) {
+        return tally.asked() == 0 ? "" : String.format(Locale.ROOT, "%.0f %%", 100 * tally.rate());
     }
 
     private static Element element(NetworkReasoner.Standing s) {

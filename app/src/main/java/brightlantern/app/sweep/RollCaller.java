@@ -45,14 +45,18 @@ class RollCaller {
     static final class Heard {
         private int asked;
         private int answered;
+        private int askedRunning;
+        private int answeredRunning;
         private double millis;
         private final Deque<Boolean> recent = new ArrayDeque<>();
         private String before = "";
         private int changes;
 
-        synchronized void add(boolean there, double took) {
+        synchronized void add(boolean there, double took, boolean engineRuns) {
             asked++;
             answered += there ? 1 : 0;
+            askedRunning += engineRuns ? 1 : 0;
+            answeredRunning += engineRuns && there ? 1 : 0;
             if (there) {
                 millis = millis == 0 ? took : 0.8 * millis + 0.2 * took;
             }
@@ -69,6 +73,11 @@ class RollCaller {
 
         synchronized RollCall.Tally tally() {
             return new RollCall.Tally(asked, answered);
+        }
+
+        /** Only those calls that fell into the time in which the engine ran. */
+        synchronized RollCall.Tally running() {
+            return new RollCall.Tally(askedRunning, answeredRunning);
         }
 
         /** Share of the last answers; NaN before the first. */
@@ -180,7 +189,12 @@ class RollCaller {
             there = false;
         }
         if (call.running) {
-            call.heard.get(module.id()).add(there, (System.nanoTime() - start) / 1e6);
+            call.heard
+                    .get(module.id())
+                    .add(
+                            there,
+                            (System.nanoTime() - start) / 1e6,
+                            context.link().status().engineRuns());
         }
     }
 

@@ -6,6 +6,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
+import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.FrameComparison;
 import brightlantern.core.code.Occasions;
 import brightlantern.core.network.NetworkModel.Element;
@@ -17,6 +18,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -71,9 +73,11 @@ class SweepController {
             @RequestParam(name = "before", required = false) Long before,
             @RequestParam(name = "find", defaultValue = "") String find,
             @RequestParam(name = "all", defaultValue = "false") boolean all,
+            @RequestParam(name = "only", defaultValue = "") String only,
+            @RequestParam(name = "sort", defaultValue = "") String sort,
             Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        show(context, Optional.ofNullable(before), new Wanted(find, all), model);
+        show(context, Optional.ofNullable(before), new Wanted(find, all, only, sort), model);
         return "sweep/sweep";
     }
 
@@ -83,10 +87,12 @@ class SweepController {
             @RequestParam(name = "before", required = false) Long before,
             @RequestParam(name = "find", defaultValue = "") String find,
             @RequestParam(name = "all", defaultValue = "false") boolean all,
+            @RequestParam(name = "only", defaultValue = "") String only,
+            @RequestParam(name = "sort", defaultValue = "") String sort,
             Model model) {
         JobPages.Context context = pages.context(id);
         model.addAttribute("job", context.job());
-        show(context, Optional.ofNullable(before), new Wanted(find, all), model);
+        show(context, Optional.ofNullable(before), new Wanted(find, all, only, sort), model);
         return "sweep/sweep :: now";
     }
 
@@ -95,14 +101,39 @@ class SweepController {
      *
      * @param find words that a code, its meaning or its module must hold
      * @param all all of it, however long
+     * @param only lead, not-aside, now (failing now), or empty for every code
+     * @param sort module, code, times, or empty for what matters first
      */
-    private record Wanted(String find, boolean all) {
+    private record Wanted(String find, boolean all, String only, String sort) {
+        List<CodeWeigher.Weighed> of(List<CodeWeigher.Weighed> weighed) {
+            Comparator<CodeWeigher.Weighed> order =
+                    switch (sort) {
+                        case "module" -> Comparator.comparing(w -> w.code().moduleName());
+                        case "code" -> Comparator.comparing(w -> w.code().code());
+                        case "times" ->
+                                Comparator.comparingInt(
+                                                (CodeWeigher.Weighed w) -> w.code().occurrences())
+                                        .reversed();
+                        default -> (a, b) -> 0;
+                    };
+            return weighed.stream().filter(this::matches).sorted(order).toList();
+        }
+
         boolean matches(CodeWeigher.Weighed w) {
             String text =
                     (w.code().code() + " " + w.code().name() + " " + w.code().moduleName())
                             .toLowerCase(Locale.ROOT);
-            return Stream.of(find.trim().toLowerCase(Locale.ROOT).split("\\s+"))
-                    .allMatch(text::contains);
+            boolean part =
+                    switch (only) {
+                        case "lead" -> w.lead();
+                        case "not-aside" -> !w.aside();
+                        case "now" ->
+                                w.code().statusByte().standing() == DtcStatus.Standing.FAILS_NOW;
+                        default -> true;
+                    };
+            return part
+                    && Stream.of(find.trim().toLowerCase(Locale.ROOT).split("\\s+"))
+                            .allMatch(text::contains);
         }
     }
 
@@ -114,8 +145,10 @@ class SweepController {
         Optional<Element> suspected = newest.flatMap(s -> parts.suspected(context, s));
         List<CodeWeigher.Weighed> weighed =
                 newest.map(s -> parts.weigh(context, s, suspected)).orElse(List.of());
-        List<CodeWeigher.Weighed> found = weighed.stream().filter(wanted::matches).toList();
+        List<CodeWeigher.Weighed> found = wanted.of(weighed);
         model.addAttribute("find", wanted.find());
+        model.addAttribute("only", wanted.only());
+        model.addAttribute("sort", wanted.sort());
         model.addAttribute("codeCount", weighed.size());
         model.addAttribute("foundCount", found.size());
         List<CodeRow> codes =
@@ -341,6 +374,23 @@ class SweepController {
                         .filter(c -> c.weighed().code().moduleId().equals(module))
                         .toList());
         return "sweep/module";
+    }
+
+    /** All codes that a module can set, with their present status, asked now (0x19 0A). */
+    @GetMapping("/modules/{module}/supported")
+    String supported(
+            @PathVariable("id") long id, @PathVariable("module") String module, Model model) {
+        JobPages.Context context = pages.fill(id, "sweep", model);
+        VehicleDescription.Module asked = context.description().module(module).orElseThrow();
+        model.addAttribute("module", asked);
+        try {
+            model.addAttribute(
+                    "codes", ModuleAsker.supported(context.link(), context.description(), asked));
+        } catch (WireException silent) {
+            model.addAttribute("codes", List.of());
+            model.addAttribute("error", asked.name() + ": " + silent.getMessage());
+        }
+        return "sweep/supported";
     }
 
     @GetMapping("/clear")
