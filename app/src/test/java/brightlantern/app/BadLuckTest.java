@@ -250,7 +250,17 @@ class BadLuckTest {
         for (String theme : List.of("light", "dark")) {
             shop.browser.manage().addCookie(new Cookie("theme", theme));
             for (String page :
-                    List.of("intake", "sweep", "watch", "exercise", "probe", "trace", "prove")) {
+                    List.of(
+                            "intake",
+                            "sweep",
+                            "sweep/emission",
+                            "sweep/modules/engine/supported",
+                            "sweep/roll-call",
+                            "watch",
+                            "exercise",
+                            "probe",
+                            "trace",
+                            "prove")) {
                 tech.stage(page);
                 check(theme, page);
             }

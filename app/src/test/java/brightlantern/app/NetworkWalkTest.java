@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
 import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
@@ -133,6 +134,32 @@ class NetworkWalkTest {
         assertThat(shop.text("body")).contains("never had one (tech)");
         assertThat(shop.one("[data-module=telematics]").getDomAttribute("data-state"))
                 .isEqualTo("absent");
+    }
+
+    @Test
+    void aChimeTellsOfTheEndOnAnotherPageOfTheJobToo() throws Exception {
+        String address = "127.0.77.9";
+        StandInVehicle finch =
+                vehicle(address, "oriel-finch", StandIns.scenarios("oriel-finch").get(1), 562);
+        // one module is slow, so that there is time to go elsewhere
+        finch.module("engine").behave(Behaviour.LATE);
+        tech.openJob(address, "Rough idle, with a chime", Set.of("rough-idle"));
+        tech.stage("sweep");
+        shop.click("#chime");
+        shop.press("#start");
+        tech.stage("watch");
+        finch.module("engine").behave(Behaviour.NORMAL);
+        shop.until(
+                "the end told on another page",
+                b ->
+                        Boolean.TRUE.equals(
+                                        b.executeScript(
+                                                "return document.body.dataset.sweepDone === 'yes'"))
+                                ? true
+                                : null);
+        tech.stage("sweep");
+        assertThat(shop.one("#chime").isSelected()).isTrue();
+        assertThat(shop.text("#answer")).contains("Chase P0496-00");
     }
 
     @Test

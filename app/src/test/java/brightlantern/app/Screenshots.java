@@ -137,6 +137,19 @@ class Screenshots {
                 "oriel-heron",
                 StandIns.scenarios("oriel-heron").get(1),
                 452);
+        DemoLauncher.start(
+                shop.app,
+                "127.0.22.8",
+                "oriel-finch",
+                StandIns.scenarios("oriel-finch").get(1),
+                453);
+        tech.openJob(
+                "127.0.22.8",
+                "Rough idle, and hard to start after filling up",
+                Set.of("rough-idle"));
+        tech.sweep();
+        shop.go("/jobs/" + tech.job() + "/sweep/emission");
+        shot("emission");
         tech.openJob("127.0.22.7", "Is the mileage true?", Set.of("buying"));
         tech.sweep();
         shop.press("#odometer");

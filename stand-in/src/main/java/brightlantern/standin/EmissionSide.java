@@ -55,9 +55,14 @@ final class EmissionSide {
 
     /**
      * @param runs whether the monitor of a code runs in this module
+     * @param engine whether it also looks after misfires, fuel and electrical parts
      */
     static void give(
-            UdsModule module, boolean compression, DoubleSupplier driven, IntPredicate runs) {
+            UdsModule module,
+            boolean compression,
+            DoubleSupplier driven,
+            IntPredicate runs,
+            boolean engine) {
         List<Monitor> monitors =
                 (compression ? COMPRESSION : SPARK)
                         .stream().filter(m -> runs.test(m.code())).toList();
@@ -73,7 +78,7 @@ final class EmissionSide {
                     int stored = module.memory().emissionCodes();
                     return Bytes.of(
                             (stored > 0 ? 0x80 : 0) | Math.min(127, stored),
-                            0x07 | (compression ? 0x08 : 0),
+                            (engine ? 0x07 : 0) | (compression ? 0x08 : 0),
                             fitted,
                             open);
                 });

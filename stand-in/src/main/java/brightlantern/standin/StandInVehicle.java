@@ -258,9 +258,7 @@ public final class StandInVehicle implements AutoCloseable {
                                 c ->
                                         new CodeMemory.Supported(
                                                 Dtc.parse(c.code()).number(),
-                                                c.weight() >= 0.8
-                                                        ? 0x80
-                                                        : c.weight() >= 0.4 ? 0x40 : 0x20,
+                                                severity(c),
                                                 EmissionSide.concerns(c.code())))
                         .toList();
         boolean always = id.equals(VehicleDescription.GATEWAY) || id.equals("body");
@@ -301,7 +299,8 @@ public final class StandInVehicle implements AutoCloseable {
                     module,
                     description.engine().contains("diesel"),
                     () -> drivenSeconds(module),
-                    code -> id.equals(monitoredBy(code)));
+                    code -> id.equals(monitoredBy(code)),
+                    id.equals("engine"));
         }
         for (Value value : description.values()) {
             if (value.module().equals(id)) {
@@ -335,6 +334,11 @@ public final class StandInVehicle implements AutoCloseable {
             drivenAtClear.put(module, since);
         }
         return driven - since.seconds();
+    }
+
+    /** ISO 14229-1 annex D.3: brakes and steering at once, what is heavy at the next halt. */
+    private static int severity(VehicleDescription.Code code) {
+        return code.code().startsWith("C") ? 0x80 : code.weight() >= 0.5 ? 0x40 : 0x20;
     }
 
     /** The module that can set a code; what nobody can set, the engine module looks after. */

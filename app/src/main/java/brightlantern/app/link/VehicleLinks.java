@@ -17,6 +17,7 @@ import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -170,7 +171,9 @@ public class VehicleLinks {
                             .filter(j -> j.isOpen() && j.address().equals(link.address()))
                             .toList();
             Optional<VehicleDescription> description =
-                    its.stream().map(this::description).findFirst();
+                    its.stream()
+                            .map(this::description)
+                            .max(Comparator.comparing(VehicleDescription::isKnown));
             if (description.isPresent() && link.refresh(description.get())) {
                 for (Job job : its) {
                     log.add(

@@ -20,7 +20,7 @@ import java.util.function.Function;
 record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Joint> joints) {
     private static final int LEFT = 150;
     private static final int STEP = 104;
-    private static final int ROW = 112;
+    private static final int ROW = 98;
 
     /** More letters than this in one line would run into the neighbour's name. */
     private static final int NAME_LETTERS = 13;

@@ -18,6 +18,10 @@ public record DtcStatus(int bits) {
     public static final int NOT_RUN_THIS_CYCLE = 0x40;
     public static final int LAMP = 0x80;
 
+    public boolean asksForLamp() {
+        return (bits & LAMP) != 0;
+    }
+
     /** What the code amounts to at present, strongest first. */
     public enum Standing {
         FAILS_NOW("fails now"),

@@ -173,6 +173,9 @@ public final class Reasoner {
                                                 .orElse(true))
                         .count();
         double most = 1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING;
+        if (description.suspects().isEmpty()) {
+            return 0;
+        }
         return described == 0 ? most : Math.min(most, COVERED_BY_ONE * described);
     }
 
@@ -504,6 +507,9 @@ public final class Reasoner {
                     : "Not known yet; nothing checked so far is wrong.";
         }
         if (lead.suspectId().equals(SOMETHING_ELSE)) {
+            if (lead.sureness() <= POINTED_AT) {
+                return "Not known yet; it may well be something not on this list.";
+            }
             return "No described cause explains what was found; something else is likely ("
                     + sure
                     + ").";
