@@ -146,7 +146,7 @@ class PortageVanTest {
         Map<Integer, Integer> sizes = new LinkedHashMap<>();
         description.values().forEach(v -> sizes.put(v.did(), v.bytes()));
         assertThat(engine.snapshots(0x029900, 0xFF, sizes)).hasSize(2);
-        assertThat(engine.extendedData(0x029900, 0xFF, Map.of(1, 1, 2, 1)).get(1))
+        assertThat(engine.extendedData(0x029900, 0xFF, Map.of(1, 1, 2, 1, 3, 1)).get(1))
                 .isEqualTo(Bytes.of(2));
         assertThat(module("trailer").codes(0x20)).hasSize(1);
     }

@@ -84,8 +84,11 @@ class SignalTest {
                                 "engine.speed",
                                 810.0,
                                 "engine.supply",
-                                Double.NaN));
-        assertThat(gates).extracting(Gate::open).containsExactly(true, false, false);
+                                Double.NaN,
+                                "exhaust.temperature",
+                                180.0));
+        assertThat(gates).extracting(Gate::open).containsExactly(true, false, false, false);
+        assertThat(gates.get(3).opens()).contains("cool down");
         assertThat(gates.get(1).present()).isEqualTo("810 rpm");
         assertThat(gates.get(1).opens()).contains("Stop the engine");
         assertThat(gates.get(2).present()).isEqualTo("not known");
