@@ -4,3 +4,6 @@ create table found_module (
   address int not null,
   primary key (vin, address)
 );
+
+-- what a take was recorded after, where a study asks: empty, or refuelled
+alter table take add column circumstance varchar(40) default '' not null;

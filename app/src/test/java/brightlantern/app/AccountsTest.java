@@ -147,7 +147,7 @@ class AccountsTest {
     @Test
     void aTakeThatWasNeverEndedKeepsWhatItHad() {
         Takes takes = shop.app.getBean(Takes.class);
-        long take = takes.start(job(), "take 1", Instant.now());
+        long take = takes.start(job(), "take 1", Instant.now(), "");
         for (int second = 0; second < 3; second++) {
             takes.append(
                     take,

@@ -47,7 +47,7 @@ class NetworkWalkTest {
         shop.until(
                 "calls",
                 b ->
-                        b.findElements(By.cssSelector("#modules tbody tr td:nth-child(5)")).stream()
+                        b.findElements(By.cssSelector("#modules td[data-calls]")).stream()
                                 .map(c -> c.getText())
                                 .filter(t -> t.contains(" of "))
                                 .anyMatch(

@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Mixture;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.wire.Bytes;
 import java.util.ArrayList;
@@ -32,6 +33,7 @@ public final class RoadVehicle implements Works {
     private final Map<String, Bytes> mileage = new HashMap<>();
     private final Map<String, String> foreign = new HashMap<>();
     private final List<String> notFitted = new ArrayList<>();
+    private Optional<Mixture> mixture = Optional.empty();
     private double odometerBehind;
     private volatile double clockBehind;
     private double low;
@@ -78,6 +80,20 @@ public final class RoadVehicle implements Works {
 
     public PlainPlant plant() {
         return plant;
+    }
+
+    /** Gives the engine a mixture, with the sensors that see it. */
+    RoadVehicle with(Mixture its) {
+        mixture = Optional.of(its);
+        readings.put("engine.load", p -> its.load());
+        readings.put("intake.pressure", p -> its.manifold());
+        readings.put("air.flow", p -> its.airflow());
+        readings.put("lambda", p -> its.lambda());
+        readings.put("trim.short", p -> its.shortTrim());
+        readings.put("trim.long", p -> its.longTrim());
+        readings.put("purge.duty", p -> its.purgeDuty());
+        readings.put("fuel.level", p -> its.fuelLitres());
+        return this;
     }
 
     /**
@@ -127,6 +143,26 @@ public final class RoadVehicle implements Works {
     @Override
     public void advance(double seconds) {
         plant.step(seconds);
+        mixture.ifPresent(m -> m.step(plant, seconds));
+    }
+
+    @Override
+    public void cleared(String module) {
+        if (module.equals("engine")) {
+            mixture.ifPresent(Mixture::reset);
+        }
+    }
+
+    @Override
+    public Map<String, String> acts() {
+        return mixture.isPresent() ? Map.of("fill-up", "Fill the tank up") : Map.of();
+    }
+
+    @Override
+    public void act(String id) {
+        if (id.equals("fill-up")) {
+            mixture.ifPresent(Mixture::fillUp);
+        }
     }
 
     @Override
@@ -204,6 +240,9 @@ public final class RoadVehicle implements Works {
     @Override
     public void repair(String id) {
         watches.stream().filter(w -> w.mendedBy.equals(id)).forEach(w -> w.broken = false);
+        if (id.equals("purge-valve")) {
+            mixture.ifPresent(m -> m.faults(Mixture.Faults.none()));
+        }
     }
 
     @Override

@@ -269,6 +269,7 @@ public final class StandInVehicle implements AutoCloseable {
                                 && wires.gets(id, VehicleDescription.GATEWAY, works.seconds());
         UdsModule module =
                 new UdsModule(described.address(), answer, new CodeMemory(codes), reached);
+        module.memory().afterClear(() -> works.cleared(id));
         String stored = works.foreignVins().getOrDefault(id, vin);
         int number = described.address();
         module.identifier(0xF190, () -> Bytes.text(stored));

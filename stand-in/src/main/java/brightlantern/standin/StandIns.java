@@ -4,6 +4,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Mixture;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.wire.Bytes;
 import java.nio.ByteBuffer;
@@ -19,6 +20,7 @@ import java.util.function.Predicate;
 public final class StandIns {
     public static final String AS_BUILT = "as built";
 
+    private static final double PURGE_HOLE_MM = 1.4;
     private static final double ALWAYS = Double.POSITIVE_INFINITY;
     private static final Predicate<PlainPlant> IDLE = p -> p.running() && p.kilometresPerHour() < 2;
     private static final Predicate<PlainPlant> LOADED =
@@ -60,6 +62,14 @@ public final class StandIns {
         double kilometres = 61_000 + random.nextInt(90_000);
         double truly = d.id().equals("oriel-heron") ? 165_200 + random.nextInt(900) : kilometres;
         RoadVehicle works = new RoadVehicle(d, new PlainPlant(truly, truly / 43));
+        if (d.id().equals("oriel-finch")) {
+            works.with(
+                    new Mixture(
+                            broken
+                                    ? Mixture.Faults.leakingPurge(PURGE_HOLE_MM)
+                                    : Mixture.Faults.none(),
+                            serial));
+        }
         d.modules().stream().filter(m -> !m.option().isEmpty()).forEach(m -> works.without(m.id()));
         if (d.id().equals("oriel-heron")) {
             mileage(works, truly, broken ? 53_000 : 0, broken, random);

@@ -45,6 +45,17 @@ public interface Works {
         return Optional.empty();
     }
 
+    /** The codes of a module were cleared, and what it had learned. */
+    default void cleared(String module) {}
+
+    /** What else can be done at the vehicle, id → name. */
+    default Map<String, String> acts() {
+        return Map.of();
+    }
+
+    /** Does one of {@link #acts}. */
+    default void act(String id) {}
+
     /** Offered repairs, id → name, beside those of the wires. */
     Map<String, String> repairs();
 

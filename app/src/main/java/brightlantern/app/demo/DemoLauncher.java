@@ -244,6 +244,18 @@ public final class DemoLauncher {
         }
 
         @Override
+        public List<Choice> acts() {
+            return vehicle.works().acts().entrySet().stream()
+                    .map(a -> new Choice(a.getKey(), a.getValue()))
+                    .toList();
+        }
+
+        @Override
+        public void act(String actId) {
+            vehicle.works().act(actId);
+        }
+
+        @Override
         public List<Choice> programs() {
             return Stream.of(Driver.Program.values())
                     .filter(p -> p != Driver.Program.BY_HAND)

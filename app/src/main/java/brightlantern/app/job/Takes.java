@@ -13,6 +13,8 @@ import org.springframework.stereotype.Repository;
 /** Takes as compressed columnar chunks of about a second. */
 @Repository
 public class Takes {
+    public static final String REFUELLED = "refuelled";
+
     private final JdbcClient db;
 
     Takes(JdbcClient db) {
@@ -21,14 +23,24 @@ public class Takes {
 
     /**
      * @param ended empty while it runs, or when the program died meanwhile
+     * @param circumstance refuelled when it was recorded soon after filling up; empty otherwise
      */
     public record TakeHead(
-            long id, long jobId, String name, Instant started, Optional<Instant> ended) {}
+            long id,
+            long jobId,
+            String name,
+            Instant started,
+            Optional<Instant> ended,
+            String circumstance) {
+        public boolean refuelled() {
+            return circumstance.equals(REFUELLED);
+        }
+    }
 
-    public long start(long jobId, String name, Instant at) {
+    public long start(long jobId, String name, Instant at, String circumstance) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        db.sql("insert into take (job_id, name, started) values (?, ?, ?)")
-                .params(jobId, name, Jobs.time(at))
+        db.sql("insert into take (job_id, name, started, circumstance) values (?, ?, ?, ?)")
+                .params(jobId, name, Jobs.time(at), circumstance)
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
@@ -59,7 +71,8 @@ public class Takes {
                                         rs.getLong("job_id"),
                                         rs.getString("name"),
                                         Jobs.time(rs, "started"),
-                                        Jobs.maybeTime(rs, "ended")))
+                                        Jobs.maybeTime(rs, "ended"),
+                                        rs.getString("circumstance")))
                 .list();
     }
 

@@ -59,7 +59,9 @@ class Proofs {
         List<Proof.DatedDrive> drives = new ArrayList<>();
         for (Findings.Finding f : findings.of(job.id())) {
             f.evidence().ifPresent(e -> evidence.add(new Proof.DatedEvidence(f.at(), e, f.text())));
-            if (f.evidence().orElse(null) instanceof Evidence.Outcome
+            if (f.evidence().orElse(null) instanceof Evidence.Outcome o
+                    && d.follows().stream()
+                            .anyMatch(follow -> follow.finding().equals(o.findingId()))
                     && f.stage().equals("watch")
                     && !f.detail().isEmpty()) {
                 drives.add(

@@ -53,6 +53,11 @@ public class DriversSeats {
         /** Lets the workshop do a repair on it. */
         void repair(String repairId);
 
+        /** What else can be done at the vehicle. */
+        List<Choice> acts();
+
+        void act(String actId);
+
         List<Choice> programs();
 
         List<Choice> repairs();

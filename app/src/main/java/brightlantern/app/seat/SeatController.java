@@ -1,7 +1,6 @@
 package brightlantern.app.seat;
 
 import java.util.Map;
-import java.util.function.Consumer;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -59,36 +58,31 @@ class SeatController {
             @RequestParam Map<String, String> form,
             RedirectAttributes flash) {
         DriversSeats.DriversSeat seat = seat(address);
-        Map<String, Consumer<Map<String, String>>> acts =
-                Map.of(
-                        "key", f -> seat.key(Integer.parseInt(f.get("position"))),
-                        "crank", f -> seat.crank(),
-                        "drive", f -> seat.drive(f.get("program")),
-                        "hand",
-                                f ->
-                                        seat.byHand(
-                                                Double.parseDouble(f.get("pedal")),
-                                                Integer.parseInt(f.get("gear")),
-                                                Double.parseDouble(f.get("slope")),
-                                                f.containsKey("brake")),
-                        "charger", f -> seat.charger(Boolean.parseBoolean(f.get("on"))),
-                        "trailer", f -> seat.trailer(Boolean.parseBoolean(f.get("on"))),
-                        "hurry", f -> seat.hurry(Integer.parseInt(f.get("factor"))),
-                        "plug", f -> seat.plug(f.get("module"), Boolean.parseBoolean(f.get("on"))),
-                        "cut", f -> seat.cut(),
-                        "repair",
-                                f -> {
-                                    seat.repair(f.get("repair"));
-                                    flash.addFlashAttribute(
-                                            "notice", "The workshop did it on the stand-in.");
-                                });
-        Consumer<Map<String, String>> act = acts.get(what);
-        if (act == null) {
-            throw new ResponseStatusException(
-                    HttpStatus.NOT_FOUND, "The seat has no control '" + what + "'.");
-        }
         try {
-            act.accept(form);
+            switch (what) {
+                case "key" -> seat.key(Integer.parseInt(form.get("position")));
+                case "crank" -> seat.crank();
+                case "drive" -> seat.drive(form.get("program"));
+                case "hand" ->
+                        seat.byHand(
+                                Double.parseDouble(form.get("pedal")),
+                                Integer.parseInt(form.get("gear")),
+                                Double.parseDouble(form.get("slope")),
+                                form.containsKey("brake"));
+                case "charger" -> seat.charger(Boolean.parseBoolean(form.get("on")));
+                case "trailer" -> seat.trailer(Boolean.parseBoolean(form.get("on")));
+                case "hurry" -> seat.hurry(Integer.parseInt(form.get("factor")));
+                case "plug" -> seat.plug(form.get("module"), Boolean.parseBoolean(form.get("on")));
+                case "cut" -> seat.cut();
+                case "act" -> seat.act(form.get("act"));
+                case "repair" -> {
+                    seat.repair(form.get("repair"));
+                    flash.addFlashAttribute("notice", "The workshop did it on the stand-in.");
+                }
+                default ->
+                        throw new ResponseStatusException(
+                                HttpStatus.NOT_FOUND, "The seat has no control '" + what + "'.");
+            }
         } catch (IllegalArgumentException | NullPointerException wrong) {
             flash.addFlashAttribute("error", "The seat did not take that: " + wrong.getMessage());
         }

@@ -80,14 +80,16 @@ class TakeRecorder {
         return recording == null ? 0 : System.currentTimeMillis() / 1000.0 - recording.start;
     }
 
-    synchronized void start(JobPages.Context context, Set<String> ids, String name) {
+    synchronized void start(
+            JobPages.Context context, Set<String> ids, String name, String circumstance) {
         long jobId = context.job().id();
         if (recordings.containsKey(jobId)) {
             return;
         }
         Instant now = Instant.now();
         Recording recording =
-                new Recording(takes.start(jobId, name, now), now.toEpochMilli() / 1000.0);
+                new Recording(
+                        takes.start(jobId, name, now, circumstance), now.toEpochMilli() / 1000.0);
         recording.subscription =
                 context.link().feed().subscribe(context.description(), ids, recording::add);
         recordings.put(jobId, recording);

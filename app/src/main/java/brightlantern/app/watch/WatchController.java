@@ -9,6 +9,7 @@ import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
 import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.TakeCsv;
@@ -59,6 +60,7 @@ class WatchController {
     private final Takes takes;
     private final Findings findings;
     private final LeadCodes leads;
+    private final TrimFindings trims;
     private final ScheduledExecutorService clock =
             Executors.newScheduledThreadPool(
                     2,
@@ -73,7 +75,9 @@ class WatchController {
             TakeRecorder recorder,
             Takes takes,
             Findings findings,
-            LeadCodes leads) {
+            LeadCodes leads,
+            TrimFindings trims) {
+        this.trims = trims;
         this.pages = pages;
         this.recorder = recorder;
         this.takes = takes;
@@ -116,6 +120,9 @@ class WatchController {
         model.addAttribute("takes", takes.of(id));
         model.addAttribute("recording", recorder.current(id).orElse(null));
         model.addAttribute("agreements", context.description().agreements());
+        model.addAttribute(
+                "asksRefuelled",
+                context.description().trims().stream().anyMatch(t -> !t.refuelled().isEmpty()));
         model.addAttribute("answer", answer(id));
         return "watch/watch";
     }
@@ -162,6 +169,7 @@ class WatchController {
         }
         Set<String> proposed = new LinkedHashSet<>();
         context.description().follows().forEach(f -> proposed.addAll(needed(f)));
+        context.description().trims().forEach(t -> proposed.addAll(TrimStudy.needed(t)));
         return proposed;
     }
 
@@ -280,16 +288,19 @@ class WatchController {
     String start(
             @PathVariable("id") long id,
             @RequestParam(name = "name", defaultValue = "") String name,
+            @RequestParam(name = "refuelled", defaultValue = "false") boolean refuelled,
             HttpSession session) {
         JobPages.Context context = pages.context(id);
         Set<String> ids = new LinkedHashSet<>(chosen(context, session));
         // what the studies need is recorded too, whether it is looked at or not
         context.description().follows().forEach(f -> ids.addAll(needed(f)));
+        context.description().trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
         int number = takes.of(id).size() + 1;
         recorder.start(
                 context,
                 ids,
-                name.isBlank() ? "take " + number : "take " + number + ", " + name.trim());
+                name.isBlank() ? "take " + number : "take " + number + ", " + name.trim(),
+                refuelled ? Takes.REFUELLED : "");
         return "redirect:/jobs/" + id + "/watch";
     }
 
@@ -320,6 +331,7 @@ class WatchController {
                 keep(context, follow, verdict.get(), name, who.getName());
             }
         }
+        judged |= trims.judge(context, takeId.get(), take, who.getName());
         if (!judged) {
             findings.note(
                     id,
@@ -404,11 +416,15 @@ class WatchController {
                 context.description().follows().stream()
                         .flatMap(f -> study(context, f, take).stream())
                         .toList());
-        model.addAttribute(
-                "whyNot",
-                context.description().follows().stream()
-                        .map(f -> TargetStudy.whyNot(take, f, context.description()))
-                        .toList());
+        List<String> whyNot =
+                new ArrayList<>(
+                        context.description().follows().stream()
+                                .filter(f -> study(context, f, take).isEmpty())
+                                .map(f -> TargetStudy.whyNot(take, f, context.description()))
+                                .toList());
+        whyNot.addAll(trims.whyNot(context, take));
+        model.addAttribute("whyNot", whyNot);
+        model.addAttribute("trims", trims.views(context, head, take));
         return "watch/take";
     }
 

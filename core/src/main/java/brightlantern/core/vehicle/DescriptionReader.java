@@ -252,6 +252,21 @@ public final class DescriptionReader {
                         .toList(),
                 list(d.follows()),
                 list(d.agreements()),
+                list(d.trims()).stream()
+                        .map(
+                                t ->
+                                        new VehicleDescription.TrimSet(
+                                                t.id(),
+                                                t.name(),
+                                                t.shortTerm(),
+                                                t.longTerm(),
+                                                t.finding(),
+                                                text(t.refuelled()),
+                                                t.lean(),
+                                                t.rich(),
+                                                t.leastSeconds(),
+                                                list(t.regimes())))
+                        .toList(),
                 list(d.mileage()).stream()
                         .map(
                                 m ->
@@ -526,6 +541,27 @@ public final class DescriptionReader {
                                                     .collect(Collectors.toSet()),
                                             c.circuit());
                         }
+                    });
+            each(
+                    "trims",
+                    d.trims(),
+                    (t, at) -> {
+                        needs(at, "a finding", findings, t.finding());
+                        if (!t.refuelled().isEmpty()) {
+                            needs(at, "a finding", findings, t.refuelled());
+                        }
+                        Stream.of(t.shortTerm(), t.longTerm())
+                                .forEach(v -> needs(at, "a value", values, v));
+                        t.regimes()
+                                .forEach(
+                                        r ->
+                                                r.when()
+                                                        .forEach(
+                                                                c ->
+                                                                        needs(
+                                                                                at, "a value",
+                                                                                values,
+                                                                                c.value())));
                     });
             each(
                     "follows",

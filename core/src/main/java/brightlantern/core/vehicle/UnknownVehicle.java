@@ -48,24 +48,13 @@ public final class UnknownVehicle {
                             "",
                             true));
         }
-        return new VehicleDescription(
+        return VehicleDescription.ofNetwork(
                 ID,
                 "Vehicle without description",
                 "not described",
                 "",
                 List.of(new Bus(BUS, "By address", 0, List.of(), List.of())),
                 modules,
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
                 List.of(),
                 new Live("", "", Double.POSITIVE_INFINITY, "", "", ""));
     }

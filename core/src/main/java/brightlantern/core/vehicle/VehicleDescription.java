@@ -30,6 +30,7 @@ public record VehicleDescription(
         List<Check> checks,
         List<Follow> follows,
         List<Agreement> agreements,
+        List<TrimSet> trims,
         List<Mileage> mileage,
         Live live) {
     /** The module that joins the buses and answers for the vehicle on the network. */
@@ -353,6 +354,31 @@ public record VehicleDescription(
             String agrees,
             String differs) {}
 
+    /**
+     * The fuel trims of one bank of cylinders.
+     *
+     * @param shortTerm and longTerm: values that hold them, percent
+     * @param finding what the pattern over the regimes is told as
+     * @param refuelled what filling up changed is told as; empty when it is not looked at
+     * @param lean and rich: totals beyond which a mixture is off, percent
+     * @param leastSeconds for how long a regime must be recorded
+     * @param regimes idle first
+     */
+    public record TrimSet(
+            String id,
+            String name,
+            String shortTerm,
+            String longTerm,
+            String finding,
+            String refuelled,
+            double lean,
+            double rich,
+            double leastSeconds,
+            List<Regime> regimes) {}
+
+    /** A way in which the engine runs, held by its conditions. */
+    public record Regime(String id, String name, List<Condition> when) {}
+
     /** The values that the page head needs. */
     public record Live(
             String supply,
@@ -361,6 +387,39 @@ public record VehicleDescription(
             String engineSpeed,
             String odometer,
             String vinModule) {}
+
+    /** A vehicle of which only the networks are known. */
+    public static VehicleDescription ofNetwork(
+            String id,
+            String name,
+            String engine,
+            String vinPattern,
+            List<Bus> buses,
+            List<Module> modules,
+            List<Feed> feeds,
+            Live live) {
+        return new VehicleDescription(
+                id,
+                name,
+                engine,
+                vinPattern,
+                buses,
+                modules,
+                feeds,
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                live);
+    }
 
     /** False for what was put together from a vehicle that nobody described. */
     public boolean isKnown() {
@@ -401,6 +460,7 @@ public record VehicleDescription(
                 checks,
                 follows,
                 agreements,
+                trims,
                 mileage,
                 live);
     }

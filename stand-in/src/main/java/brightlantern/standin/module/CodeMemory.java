@@ -53,9 +53,15 @@ public final class CodeMemory {
     private final Set<Integer> permanent = new LinkedHashSet<>();
 
     private int clears;
+    private Runnable afterClear = () -> {};
 
     public CodeMemory(List<Supported> supported) {
         supported.forEach(kind -> entries.put(kind.dtc(), new Entry(kind)));
+    }
+
+    /** What else a clear takes away. */
+    public synchronized void afterClear(Runnable too) {
+        afterClear = too;
     }
 
     /** How often it was cleared. */
@@ -119,6 +125,7 @@ public final class CodeMemory {
 
     public synchronized void clear() {
         clears++;
+        afterClear.run();
         entries.replaceAll((dtc, old) -> new Entry(old.kind));
     }
 

@@ -126,7 +126,7 @@ class NetworkFindsTest {
                             List.copyOf(left.subList(0, size))));
             left = new ArrayList<>(left.subList(size, left.size()));
         }
-        return new VehicleDescription(
+        return VehicleDescription.ofNetwork(
                 "random",
                 "Random",
                 "",
@@ -134,17 +134,6 @@ class NetworkFindsTest {
                 buses,
                 modules,
                 feeds,
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
                 new Live("", "", 0, "", "", ""));
     }
 
