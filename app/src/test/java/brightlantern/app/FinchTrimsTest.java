@@ -46,6 +46,15 @@ class FinchTrimsTest {
                     .contains("Under load");
             assertThat(first).as("the rail").contains("Purge valve does not close");
 
+            String take = watch + "/takes/1";
+            assertThat(tech.get(take + "?when=vehicle.speed+%3E+20+m/s"))
+                    .contains("It held 1 time(s)")
+                    .contains("Coolant temperature");
+            assertThat(tech.get(take + "?when=vehicle.sped+%3E+20"))
+                    .contains("^ expected a value of this vehicle");
+            assertThat(tech.get(take + "?when=odometer+%3E+20"))
+                    .contains("This take does not hold Odometer");
+
             finch.driver(finch.works().driver().drive(Driver.Program.STAND));
             Garage.until(
                     "standing", () -> finch.works().reading("vehicle.speed").orElse(9.0) < 0.3);

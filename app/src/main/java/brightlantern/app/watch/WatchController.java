@@ -379,7 +379,11 @@ class WatchController {
     }
 
     @GetMapping("/takes/{take}")
-    String take(@PathVariable("id") long id, @PathVariable("take") long takeId, Model model) {
+    String take(
+            @PathVariable("id") long id,
+            @PathVariable("take") long takeId,
+            @RequestParam(name = "when", defaultValue = "") String when,
+            Model model) {
         JobPages.Context context = pages.fill(id, "watch", model);
         Takes.TakeHead head = head(id, takeId);
         Take take = takes.read(takeId);
@@ -411,6 +415,7 @@ class WatchController {
                                                                                 "%.1f",
                                                                                 column.rate())))));
         model.addAttribute("rates", rates);
+        model.addAttribute("search", StretchSearch.of(take, context.description(), when));
         model.addAttribute(
                 "studies",
                 context.description().follows().stream()

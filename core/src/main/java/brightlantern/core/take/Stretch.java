@@ -1,11 +1,14 @@
 package brightlantern.core.take;
 
+import brightlantern.core.filter.Filter;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.vehicle.VehicleDescription.Condition;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
 
 /**
  * A part of a take in which conditions held.
@@ -24,6 +27,18 @@ public record Stretch(double from, double to) {
     }
 
     /**
+     * All stretches of a take in which a filter held, in time order.
+     *
+     * @param clock the moments at which it is looked at: the samples of this column
+     * @param bridge for how many seconds it may fail within one stretch
+     */
+    public static List<Stretch> find(Take take, Filter filter, Take.Column clock, double bridge) {
+        double[] times = IntStream.range(0, clock.size()).mapToDouble(clock::seconds).toArray();
+        Filter.State[] states = filter.over(take, times);
+        return find(clock, bridge, i -> states[i] == Filter.State.HOLDS);
+    }
+
+    /**
      * All stretches of a take, in time order.
      *
      * @param clock the moments at which the conditions are looked at: the samples of this column
@@ -31,14 +46,24 @@ public record Stretch(double from, double to) {
      */
     public static List<Stretch> find(
             Take take, List<Condition> conditions, Take.Column clock, double bridge) {
+        Map<String, Double> now = new HashMap<>();
+        return find(
+                clock,
+                bridge,
+                i -> {
+                    conditions.forEach(
+                            c -> now.put(c.value(), take.at(c.value(), clock.seconds(i))));
+                    return RangeVerdict.holds(conditions, now);
+                });
+    }
+
+    private static List<Stretch> find(Take.Column clock, double bridge, IntPredicate holds) {
         List<Stretch> found = new ArrayList<>();
         double start = Double.NaN;
         double good = Double.NaN;
-        Map<String, Double> now = new HashMap<>();
         for (int i = 0; i < clock.size(); i++) {
             double t = clock.seconds(i);
-            conditions.forEach(c -> now.put(c.value(), take.at(c.value(), t)));
-            if (!RangeVerdict.holds(conditions, now)) {
+            if (!holds.test(i)) {
                 continue;
             }
             if (t - good > bridge) {
