@@ -44,16 +44,7 @@ class NetworkWalkTest {
             shop.press("#stop");
         }
         shop.press("#start");
-        shop.until(
-                "calls",
-                b ->
-                        b.findElements(By.cssSelector("#modules td[data-calls]")).stream()
-                                .map(c -> c.getText())
-                                .filter(t -> t.contains(" of "))
-                                .anyMatch(
-                                        t ->
-                                                Integer.parseInt(t.substring(t.indexOf("of ") + 3))
-                                                        >= least));
+        tech.calls(least);
     }
 
     @Test

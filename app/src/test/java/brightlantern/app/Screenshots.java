@@ -130,7 +130,7 @@ class Screenshots {
         tech.sweep();
         shop.go("/jobs/" + tech.job() + "/sweep/roll-call");
         shop.press("#start");
-        shop.waitForText("#modules", " of 30");
+        tech.calls(30);
         shot("roll-call");
         shop.press("#keep");
         DemoLauncher.start(

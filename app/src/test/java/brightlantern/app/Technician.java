@@ -125,6 +125,20 @@ final class Technician {
         throw new AssertionError(actuator + " was never judged: " + shop.text("#run"));
     }
 
+    /** Waits until a roll call that is shown has asked some module so often. */
+    void calls(int least) {
+        shop.until(
+                "calls",
+                b ->
+                        b.findElements(By.cssSelector("#modules td[data-calls]")).stream()
+                                .map(WebElement::getText)
+                                .filter(t -> t.contains(" of "))
+                                .anyMatch(
+                                        t ->
+                                                Integer.parseInt(t.substring(t.indexOf("of ") + 3))
+                                                        >= least));
+    }
+
     void probe(String point, String condition) {
         shop.go("/jobs/" + job + "/probe?point=" + point);
         read(condition);
