@@ -2,9 +2,11 @@ package brightlantern.core.code;
 
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Code;
+import brightlantern.core.vehicle.VehicleDescription.Feed;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -104,9 +106,14 @@ public final class CodeWeigher {
                         .flatMap(s -> s.families().stream())
                         .collect(Collectors.toSet());
         Map<String, String> broughtBy = broughtBy(codes, description);
+        List<StoredCode> present =
+                codes.stream()
+                        .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
+                        .toList();
+        Shared shared = new Shared(sensors(present, description), feed(present, description));
         List<Weighed> weighed = new ArrayList<>();
         for (StoredCode code : codes) {
-            weighed.add(weigh(code, description, families, broken, broughtBy));
+            weighed.add(weigh(code, description, families, broken, broughtBy, shared));
         }
         weighed.sort(Comparator.comparingDouble(Weighed::score).reversed());
         double best =
@@ -158,6 +165,67 @@ public final class CodeWeigher {
         return w.knockOn() && w.code().code().startsWith("U");
     }
 
+    /**
+     * What codes have in common by the way the vehicle is wired.
+     *
+     * @param sensors value → the present code that speaks of its sensor or reference
+     * @param feed the fuse or earth that alone explains all supply codes, those modules first that
+     *     hold one
+     */
+    private record Shared(Map<String, String> sensors, Optional<Feed> feed) {}
+
+    private static Map<String, String> sensors(
+            List<StoredCode> present, VehicleDescription description) {
+        Map<String, String> sensors = new LinkedHashMap<>();
+        for (StoredCode code : present) {
+            description
+                    .code(code.moduleId(), code.code())
+                    .map(Code::about)
+                    .filter(about -> !about.isEmpty())
+                    .ifPresent(about -> sensors.putIfAbsent(about, code.code()));
+        }
+        return sensors;
+    }
+
+    /**
+     * A fuse or earth whose modules, at least two of them and nobody else, complain of their
+     * supply, while others could and do not.
+     */
+    private static Optional<Feed> feed(List<StoredCode> present, VehicleDescription description) {
+        Set<String> complain =
+                present.stream()
+                        .filter(
+                                c ->
+                                        description
+                                                .code(c.moduleId(), c.code())
+                                                .map(k -> k.sets().equals("supply"))
+                                                .orElse(false))
+                        .map(StoredCode::moduleId)
+                        .collect(Collectors.toCollection(LinkedHashSet::new));
+        Set<String> could =
+                description.codes().stream()
+                        .filter(c -> c.sets().equals("supply"))
+                        .map(Code::module)
+                        .collect(Collectors.toSet());
+        if (complain.size() < 2) {
+            return Optional.empty();
+        }
+        return description.feeds().stream()
+                .filter(f -> f.modules().containsAll(complain))
+                .filter(f -> could.stream().anyMatch(m -> !f.modules().contains(m)))
+                .findFirst()
+                .map(
+                        f ->
+                                new Feed(
+                                        f.id(),
+                                        f.name(),
+                                        f.kind(),
+                                        f.place(),
+                                        f.minutes(),
+                                        f.common(),
+                                        List.copyOf(complain)));
+    }
+
     /** Code → the present code that brings it along, by the description. */
     private static Map<String, String> broughtBy(
             List<StoredCode> codes, VehicleDescription description) {
@@ -179,11 +247,12 @@ public final class CodeWeigher {
             VehicleDescription description,
             Set<String> families,
             Optional<BrokenWire> broken,
-            Map<String, String> broughtBy) {
+            Map<String, String> broughtBy,
+            Shared shared) {
         List<String> reasons = new ArrayList<>();
         Optional<Code> known = description.code(code.moduleId(), code.code());
         double score = known.map(Code::weight).orElse(UNKNOWN_WEIGHT);
-        Role role = role(code, known, broken, broughtBy, reasons);
+        Role role = role(code, known, description, broken, broughtBy, shared, reasons);
         known.map(Code::why).filter(why -> !why.isEmpty()).ifPresent(reasons::add);
         if (known.isEmpty()) {
             reasons.add("The description does not know this code.");
@@ -223,8 +292,10 @@ public final class CodeWeigher {
     private static Role role(
             StoredCode code,
             Optional<Code> known,
+            VehicleDescription description,
             Optional<BrokenWire> broken,
             Map<String, String> broughtBy,
+            Shared shared,
             List<String> reasons) {
         String sets = known.map(Code::sets).orElse("");
         String misses = known.map(Code::misses).orElse("");
@@ -238,6 +309,31 @@ public final class CodeWeigher {
         if (broughtBy.containsKey(code.code())) {
             reasons.add("Brought along by " + broughtBy.get(code.code()) + ".");
             return Role.KNOCK_ON;
+        }
+        for (String used : known.map(Code::uses).orElse(List.of())) {
+            String sensor = shared.sensors().get(used);
+            if (sensor != null && !sensor.equals(code.code())) {
+                reasons.add(
+                        "Its test relies on "
+                                + description
+                                        .value(used)
+                                        .map(v -> v.name().toLowerCase(Locale.ROOT))
+                                        .orElse(used)
+                                + ", of which "
+                                + sensor
+                                + " speaks.");
+                return Role.KNOCK_ON;
+            }
+        }
+        if (sets.equals("supply") && shared.feed().isPresent()) {
+            Feed feed = shared.feed().get();
+            reasons.add(
+                    "Only modules on "
+                            + feed.name()
+                            + " hold such a code: look there ("
+                            + feed.place()
+                            + ").");
+            return code.moduleId().equals(feed.modules().get(0)) ? Role.OPEN : Role.KNOCK_ON;
         }
         if (sets.equals("condition")) {
             reasons.add("It only says that the conditions of its test were not met.");

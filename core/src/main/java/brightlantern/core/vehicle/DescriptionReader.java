@@ -353,7 +353,9 @@ public final class DescriptionReader {
                             text(c.why()),
                             text(c.sets()),
                             missed == null ? "" : missed.id(),
-                            list(c.brings())));
+                            list(c.brings()),
+                            text(c.about()),
+                            list(c.uses())));
         }
         for (VehicleDescription.Module m : modules) {
             for (String watched : m.watches()) {
@@ -371,6 +373,8 @@ public final class DescriptionReader {
                                     "",
                                     "",
                                     other.id(),
+                                    List.of(),
+                                    "",
                                     List.of()));
                 }
             }
@@ -453,7 +457,16 @@ public final class DescriptionReader {
                                                                                 values,
                                                                                 c.value())));
                     });
-            each("codes", d.codes(), (c, at) -> needs(at, "a module", modules, c.module()));
+            each(
+                    "codes",
+                    d.codes(),
+                    (c, at) -> {
+                        needs(at, "a module", modules, c.module());
+                        c.uses().forEach(v -> needs(at, "a value", values, v));
+                        if (!c.about().isEmpty()) {
+                            needs(at, "a value", values, c.about());
+                        }
+                    });
             each(
                     "actuators",
                     d.actuators(),

@@ -158,6 +158,8 @@ public record VehicleDescription(
      *     conditions were not met, network when it follows from missing messages; empty otherwise
      * @param misses the module whose messages stayed away; empty otherwise
      * @param brings codes that this one brings along
+     * @param about the value whose sensor or reference it speaks of; empty for none
+     * @param uses values on which its test relies
      */
     public record Code(
             String code,
@@ -168,7 +170,9 @@ public record VehicleDescription(
             String why,
             String sets,
             String misses,
-            List<String> brings) {}
+            List<String> brings,
+            String about,
+            List<String> uses) {}
 
     public record Symptom(
             String id, String system, String name, String when, List<String> families) {}
