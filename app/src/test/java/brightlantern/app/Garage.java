@@ -30,6 +30,7 @@ final class Garage implements AutoCloseable {
     final ConfigurableApplicationContext app;
     private final List<StandInVehicle> vehicles = new ArrayList<>();
     private final String base;
+    private final Visitor watcher;
 
     Garage(Path data) throws Exception {
         app =
@@ -45,6 +46,7 @@ final class Garage implements AutoCloseable {
             app.getBean(Accounts.class)
                     .add(name, name, Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
         }
+        watcher = visitor("lead");
     }
 
     Visitor visitor(String name) throws Exception {
@@ -107,6 +109,8 @@ final class Garage implements AutoCloseable {
     /** Waits for the end of the sweep after so many others. */
     Sweep ended(long job, int before) {
         until("the sweep's end", () -> sweeps(job) > before && newest(job).finished().isPresent());
+        // the runner lets go of a sweep a moment after it was kept as finished
+        until("the runner's rest", () -> !watcher.reads(page(job)).contains("id=\"stop\""));
         return newest(job);
     }
 
