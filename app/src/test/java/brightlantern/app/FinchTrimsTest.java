@@ -7,7 +7,6 @@ import brightlantern.standin.plant.Driver;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -35,10 +34,9 @@ class FinchTrimsTest {
             finch.hurry(3);
 
             start(Map.of("name", "idle and drive"));
-            wait(17);
+            Garage.untilRecorded(garage.app, job, "idle");
             finch.driver(finch.works().driver().drive(Driver.Program.CRUISE));
-            Garage.until("speed", () -> finch.works().reading("vehicle.speed").orElse(0.0) > 70);
-            wait(17);
+            Garage.untilRecorded(garage.app, job, "load");
             String first = stop();
             assertThat(first)
                     .contains("Lean at idle and right under load")
@@ -59,9 +57,9 @@ class FinchTrimsTest {
             Garage.until(
                     "standing", () -> finch.works().reading("vehicle.speed").orElse(9.0) < 0.3);
             finch.works().act("fill-up");
-            wait(4);
+            Garage.until("vapour", () -> finch.works().reading("trim.short").orElse(0.0) < -8);
             start(Map.of("name", "after filling up", "refuelled", "true"));
-            wait(17);
+            Garage.untilRecorded(garage.app, job, "idle");
             String second = stop();
             assertThat(second).contains("vapour from the tank comes in");
             String trace = tech.get("/jobs/" + job + "/trace");
@@ -78,10 +76,5 @@ class FinchTrimsTest {
 
     private String stop() throws Exception {
         return tech.post(watch, watch + "/take/stop", Map.of());
-    }
-
-    /** A regime has to be recorded for so long; nothing else tells that it was. */
-    private static void wait(int seconds) {
-        LockSupport.parkNanos(seconds * 1_000_000_000L);
     }
 }

@@ -4,8 +4,12 @@ import brightlantern.app.account.Accounts;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Sweeps;
+import brightlantern.app.job.Takes;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.TrimSet;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
@@ -126,6 +130,25 @@ final class Garage implements AutoCloseable {
             }
             LockSupport.parkNanos(5_000_000);
         }
+    }
+
+    /** Waits until the take that runs holds enough of a regime for the trims to be judged. */
+    static void untilRecorded(ConfigurableApplicationContext app, long job, String regime) {
+        Takes takes = app.getBean(Takes.class);
+        TrimSet set =
+                app.getBean(VehicleLinks.class)
+                        .library()
+                        .byId("oriel-finch")
+                        .orElseThrow()
+                        .trims()
+                        .get(0);
+        until(
+                "enough of " + regime,
+                () -> {
+                    LockSupport.parkNanos(300_000_000);
+                    return TrimStudy.regimes(takes.read(takes.of(job).get(0).id()), set).stream()
+                            .anyMatch(r -> r.id().equals(regime));
+                });
     }
 
     @Override

@@ -171,9 +171,9 @@ class Screenshots {
         tech.stage("watch");
         shop.type("#take-name", "warm idle, then a drive");
         shop.press("#take-start");
-        Thread.sleep(17_000);
+        Garage.untilRecorded(shop.app, tech.job(), "idle");
         finch.driver(finch.works().driver().drive(Driver.Program.CRUISE));
-        Thread.sleep(24_000);
+        Garage.untilRecorded(shop.app, tech.job(), "load");
         shop.press("#take-stop");
         shop.one("html[data-drawn]");
         shop.go(shop.path() + "?when=vehicle.speed+%3E+20+m/s+for+2+s");

@@ -4,8 +4,11 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.sweep.Sweep;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Which part each code of a sweep plays, with what the sweep says of the network. */
@@ -28,6 +31,12 @@ class CodeParts {
      */
     List<CodeWeigher.Weighed> weigh(
             JobPages.Context context, Sweep sweep, Optional<NetworkModel.Element> suspected) {
+        Set<String> fitted = network.fitted(context);
+        Set<String> absent =
+                context.description().modules().stream()
+                        .map(VehicleDescription.Module::id)
+                        .filter(m -> !fitted.contains(m))
+                        .collect(Collectors.toSet());
         return CodeWeigher.weigh(
                 sweep.codes(),
                 context.description(),
@@ -37,7 +46,8 @@ class CodeParts {
                                 new CodeWeigher.BrokenWire(
                                         name(e),
                                         (from, to) ->
-                                                network.lost(context.description(), e, from, to))));
+                                                network.lost(context.description(), e, from, to))),
+                absent);
     }
 
     static String name(NetworkModel.Element element) {

@@ -87,19 +87,21 @@ public final class CodeWeigher {
     /** Orders codes; the first one is the lead code unless all may be put aside. */
     public static List<Weighed> weigh(
             List<StoredCode> codes, VehicleDescription description, Set<String> symptomIds) {
-        return weigh(codes, description, symptomIds, Optional.empty());
+        return weigh(codes, description, symptomIds, Optional.empty(), Set.of());
     }
 
     /**
      * The same, with what is known of the network.
      *
      * @param broken what the network is thought to suffer from; empty when nothing is
+     * @param absent modules that this vehicle was not fitted with
      */
     public static List<Weighed> weigh(
             List<StoredCode> codes,
             VehicleDescription description,
             Set<String> symptomIds,
-            Optional<BrokenWire> broken) {
+            Optional<BrokenWire> broken,
+            Set<String> absent) {
         Set<String> families =
                 description.symptoms().stream()
                         .filter(s -> symptomIds.contains(s.id()))
@@ -110,7 +112,8 @@ public final class CodeWeigher {
                 codes.stream()
                         .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
                         .toList();
-        Shared shared = new Shared(sensors(present, description), feed(present, description));
+        Shared shared =
+                new Shared(sensors(present, description), feed(present, description), absent);
         List<Weighed> weighed = new ArrayList<>();
         for (StoredCode code : codes) {
             weighed.add(weigh(code, description, families, broken, broughtBy, shared));
@@ -171,8 +174,9 @@ public final class CodeWeigher {
      * @param sensors value → the present code that speaks of its sensor or reference
      * @param feed the fuse or earth that alone explains all supply codes, those modules first that
      *     hold one
+     * @param absent modules that are not fitted
      */
-    private record Shared(Map<String, String> sensors, Optional<Feed> feed) {}
+    private record Shared(Map<String, String> sensors, Optional<Feed> feed, Set<String> absent) {}
 
     private static Map<String, String> sensors(
             List<StoredCode> present, VehicleDescription description) {
@@ -299,6 +303,12 @@ public final class CodeWeigher {
             List<String> reasons) {
         String sets = known.map(Code::sets).orElse("");
         String misses = known.map(Code::misses).orElse("");
+        if (shared.absent().contains(misses)) {
+            reasons.add(
+                    description.module(misses).map(VehicleDescription.Module::name).orElse(misses)
+                            + " is not fitted in this vehicle; nobody is silent.");
+            return Role.ASIDE;
+        }
         if (broken.isPresent()
                 && (sets.equals("network")
                         || !misses.isEmpty()

@@ -298,7 +298,8 @@ class CodeTest {
                                 code("brakes", "U0128-00", 0x2F, 1)),
                         cairn,
                         Set.of("many-warnings"),
-                        java.util.Optional.of(wire));
+                        java.util.Optional.of(wire),
+                        Set.of());
         assertThat(weighed.get(0).code().code()).isEqualTo("U0128-00");
         assertThat(weighed.get(0).lead()).isTrue();
         assertThat(weighed.get(1).knockOn()).isTrue();

@@ -34,7 +34,8 @@ class SharedFaultTest {
                   - {id: gateway, name: Gateway, address: 1, bus: b, order: 1}
                   - {id: engine, name: Engine, address: 2, bus: b, order: 2}
                   - {id: fan, name: Fan, address: 3, bus: b, order: 3}
-                  - {id: body, name: Body, address: 4, bus: b, order: 4}
+                  - {id: body, name: Body, address: 4, bus: b, order: 4, watches: [seat]}
+                  - {id: seat, name: Seat heater, address: 5, bus: b, order: 5, missed: U0208-00, option: winter}
                 feeds:
                   - {id: G7, name: Earth stud G7, kind: earth, place: left wing, minutes: 4, modules: [engine, fan]}
                 values:
@@ -90,6 +91,26 @@ class SharedFaultTest {
         assertThat(weighed.get("fan B1318-00").reasons())
                 .contains(
                         "Only modules on Earth stud G7 hold such a code: look there (left wing).");
+    }
+
+    @Test
+    void aCodeAboutAModuleThatIsNotFittedIsPutAside() {
+        for (boolean fitted : List.of(true, false)) {
+            Weighed weighed =
+                    CodeWeigher.weigh(
+                                    List.of(code("body", "U0208-00")),
+                                    vehicle,
+                                    Set.of(),
+                                    java.util.Optional.empty(),
+                                    fitted ? Set.of() : Set.of("seat"))
+                            .get(0);
+            assertThat(weighed.role()).isEqualTo(fitted ? Role.LEAD : Role.ASIDE);
+            assertThat(
+                            weighed.reasons()
+                                    .contains(
+                                            "Seat heater is not fitted in this vehicle; nobody is silent."))
+                    .isEqualTo(!fitted);
+        }
     }
 
     @Test
