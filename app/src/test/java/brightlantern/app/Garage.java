@@ -18,6 +18,7 @@ import java.net.InetAddress;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,16 +37,29 @@ final class Garage implements AutoCloseable {
     private final String base;
     private final Visitor watcher;
 
-    Garage(Path data) throws Exception {
-        app =
-                LanternApp.run(
+    /** The application on a port of its own. */
+    static ConfigurableApplicationContext run(Path data, boolean demo) {
+        Map<String, Object> settings =
+                new HashMap<>(
                         Map.of(
                                 "lantern.data", data.toString(),
                                 "lantern.vehicles", "../vehicles",
                                 "lantern.announcements", "",
                                 "server.address", "127.0.0.1",
                                 "server.port", "0"));
-        base = "http://127.0.0.1:" + ((WebServerApplicationContext) app).getWebServer().getPort();
+        if (demo) {
+            settings.put("lantern.demo", "true");
+        }
+        return LanternApp.run(settings);
+    }
+
+    static String address(ConfigurableApplicationContext app) {
+        return "http://127.0.0.1:" + ((WebServerApplicationContext) app).getWebServer().getPort();
+    }
+
+    Garage(Path data) throws Exception {
+        app = run(data, false);
+        base = address(app);
         for (String name : List.of("tech", "lead")) {
             app.getBean(Accounts.class)
                     .add(name, name, Workshop.PASSWORD, Accounts.Role.TECHNICIAN);

@@ -11,7 +11,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -25,7 +24,6 @@ import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
-import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 
 /**
@@ -40,16 +38,8 @@ final class Workshop implements AutoCloseable {
     private final String base;
 
     Workshop(Path data) throws IOException {
-        app =
-                LanternApp.run(
-                        Map.of(
-                                "lantern.data", data.toString(),
-                                "lantern.vehicles", "../vehicles",
-                                "lantern.announcements", "",
-                                "lantern.demo", "true",
-                                "server.address", "127.0.0.1",
-                                "server.port", "0"));
-        base = "http://127.0.0.1:" + ((WebServerApplicationContext) app).getWebServer().getPort();
+        app = Garage.run(data, true);
+        base = Garage.address(app);
         Accounts accounts = app.getBean(Accounts.class);
         if (accounts.isEmpty()) {
             accounts.add("tech", "Technician", PASSWORD, Accounts.Role.TECHNICIAN);

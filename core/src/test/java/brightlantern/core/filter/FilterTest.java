@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.filter.Filter.State;
+import brightlantern.core.take.Columns;
 import brightlantern.core.take.Span;
 import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
@@ -13,7 +14,6 @@ import brightlantern.core.vehicle.Vehicles;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.DoubleUnaryOperator;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -23,27 +23,16 @@ import org.junit.jupiter.params.provider.CsvSource;
 class FilterTest {
     private static final VehicleDescription PORTAGE = Vehicles.portage();
 
-    private static Take.Column column(double seconds, DoubleUnaryOperator of) {
-        int n = (int) (seconds * 10);
-        double[] t = new double[n];
-        double[] y = new double[n];
-        for (int i = 0; i < n; i++) {
-            t[i] = i / 10.0;
-            y[i] = of.applyAsDouble(t[i]);
-        }
-        return new Take.Column(t, y);
-    }
-
     /** Twenty seconds: coolant rises through 70 °C at 10 s; speed steady but for 4 s to 6 s. */
     private static Take take() {
         Map<String, Take.Column> columns = new LinkedHashMap<>();
-        columns.put("coolant", column(20, t -> 60 + t));
+        columns.put("coolant", Columns.of(20, t -> 60 + t));
         columns.put(
                 "engine.speed",
-                column(20, t -> t > 4 && t < 6 ? 1000 + 400 * (t - 4) : t < 5 ? 1000 : 1800));
-        columns.put("boost.target", column(20, t -> 2000));
-        columns.put("body.key", column(20, t -> 2));
-        columns.put("boost.actual", column(20, t -> t < 15 ? Double.NaN : 150));
+                Columns.of(20, t -> t > 4 && t < 6 ? 1000 + 400 * (t - 4) : t < 5 ? 1000 : 1800));
+        columns.put("boost.target", Columns.of(20, t -> 2000));
+        columns.put("body.key", Columns.of(20, t -> 2));
+        columns.put("boost.actual", Columns.of(20, t -> t < 15 ? Double.NaN : 150));
         return new Take(columns, List.of());
     }
 

@@ -11,7 +11,6 @@ import java.io.StringWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.DoubleUnaryOperator;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.Size;
@@ -55,29 +54,19 @@ class TakeTest {
                 .hasMessageContaining("torn");
     }
 
-    private static Take.Column column(double seconds, DoubleUnaryOperator of) {
-        double[] t = new double[(int) (seconds * 10)];
-        double[] y = new double[t.length];
-        for (int i = 0; i < t.length; i++) {
-            t[i] = i / 10.0;
-            y[i] = of.applyAsDouble(t[i]);
-        }
-        return new Take.Column(t, y);
-    }
-
     /**
      * A climb from 5 s to 25 s; boost so many kPa behind its target, vanes so many percent short.
      */
     private static Take climb(double behind, double gap) {
         Map<String, Take.Column> columns = new LinkedHashMap<>();
-        columns.put("engine.load", column(30, t -> t > 5 && t < 28 ? 88 : 20));
-        columns.put("engine.speed", column(30, t -> 2600));
-        columns.put("torque.limit", column(30, t -> 0));
-        columns.put("vehicle.speed", column(30, t -> 62));
-        columns.put("boost.target", column(30, t -> 2200));
-        columns.put("boost.actual", column(30, t -> 220 - behind));
-        columns.put("vane.command", column(30, t -> 90));
-        columns.put("vane.position", column(30, t -> 90 - gap));
+        columns.put("engine.load", Columns.of(30, t -> t > 5 && t < 28 ? 88 : 20));
+        columns.put("engine.speed", Columns.of(30, t -> 2600));
+        columns.put("torque.limit", Columns.of(30, t -> 0));
+        columns.put("vehicle.speed", Columns.of(30, t -> 62));
+        columns.put("boost.target", Columns.of(30, t -> 2200));
+        columns.put("boost.actual", Columns.of(30, t -> 220 - behind));
+        columns.put("vane.command", Columns.of(30, t -> 90));
+        columns.put("vane.position", Columns.of(30, t -> 90 - gap));
         return new Take(columns, List.of(new Take.Mark(7, "hill")));
     }
 
@@ -113,14 +102,14 @@ class TakeTest {
     void aShortPullThatFallsBehindOutweighsALongOneThatFollows() {
         Take take = climb(0, 0);
         Map<String, Take.Column> columns = new LinkedHashMap<>(take.columns());
-        columns.put("engine.load", column(60, t -> t < 25 || t > 45 && t < 53 ? 90 : 60));
+        columns.put("engine.load", Columns.of(60, t -> t < 25 || t > 45 && t < 53 ? 90 : 60));
         for (String steady : List.of("engine.speed", "torque.limit", "boost.target")) {
             double value = take.at(steady, 1);
-            columns.put(steady, column(60, t -> value));
+            columns.put(steady, Columns.of(60, t -> value));
         }
-        columns.put("boost.actual", column(60, t -> t < 45 ? 219 : 190));
-        columns.put("vane.command", column(60, t -> 90));
-        columns.put("vane.position", column(60, t -> t < 45 ? 89 : 50));
+        columns.put("boost.actual", Columns.of(60, t -> t < 45 ? 219 : 190));
+        columns.put("vane.command", Columns.of(60, t -> 90));
+        columns.put("vane.position", Columns.of(60, t -> t < 45 ? 89 : 50));
         Take two = new Take(columns, List.of());
         TargetStudy.Verdict verdict = study(two, Map.of());
         assertThat(verdict.outcome()).isEqualTo("short");
@@ -137,7 +126,7 @@ class TakeTest {
     @Test
     void aShortPullThatFollowsProvesNothingAndSaysHowLongItWas() {
         Map<String, Take.Column> columns = new LinkedHashMap<>(climb(0, 0).columns());
-        columns.put("engine.load", column(30, t -> t > 5 && t < 14 ? 90 : 20));
+        columns.put("engine.load", Columns.of(30, t -> t > 5 && t < 14 ? 90 : 20));
         Take brief = new Take(columns, List.of());
         assertThat(TargetStudy.study(brief, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
         assertThat(TargetStudy.whyNot(brief, PORTAGE.follows().get(0), PORTAGE))
@@ -152,7 +141,7 @@ class TakeTest {
 
     @Test
     void noStretchNoVerdict() {
-        Take flat = new Take(Map.of("boost.actual", column(30, t -> 100)), List.of());
+        Take flat = new Take(Map.of("boost.actual", Columns.of(30, t -> 100)), List.of());
         assertThat(TargetStudy.study(flat, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
     }
 
@@ -171,7 +160,7 @@ class TakeTest {
 
     @Test
     void ratesAreThoseOfTheSamples() {
-        assertThat(column(30, t -> 0).rate()).isCloseTo(10, within(1e-9));
+        assertThat(Columns.of(30, t -> 0).rate()).isCloseTo(10, within(1e-9));
         assertThat(climb(0, 0).at("engine.load", -1)).isNaN();
     }
 }

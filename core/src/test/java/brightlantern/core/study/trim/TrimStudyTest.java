@@ -3,6 +3,7 @@ package brightlantern.core.study.trim;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.TrimSet;
@@ -11,7 +12,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -20,26 +20,15 @@ class TrimStudyTest {
     private static final VehicleDescription FINCH = Vehicles.named("oriel-finch");
     private static final TrimSet BANK = FINCH.trims().get(0);
 
-    private static Take.Column column(double seconds, DoubleUnaryOperator of) {
-        int n = (int) (seconds * 10);
-        double[] t = new double[n];
-        double[] y = new double[n];
-        for (int i = 0; i < n; i++) {
-            t[i] = i / 10.0;
-            y[i] = of.applyAsDouble(t[i]);
-        }
-        return new Take.Column(t, y);
-    }
-
     /** Half a minute of idle, then as long under load, with these trims. */
     private static Take take(double idleShort, double idleLong, double loadShort, double loadLong) {
         Map<String, Take.Column> columns = new LinkedHashMap<>();
-        columns.put("engine.speed", column(60, t -> t < 30 ? 800 : 2400));
-        columns.put("vehicle.speed", column(60, t -> t < 30 ? 0 : 80));
-        columns.put("coolant", column(60, t -> 90));
-        columns.put("engine.load", column(60, t -> t < 30 ? 2 : 40));
-        columns.put("trim.short", column(60, t -> t < 30 ? idleShort : loadShort));
-        columns.put("trim.long", column(60, t -> t < 30 ? idleLong : loadLong));
+        columns.put("engine.speed", Columns.of(60, t -> t < 30 ? 800 : 2400));
+        columns.put("vehicle.speed", Columns.of(60, t -> t < 30 ? 0 : 80));
+        columns.put("coolant", Columns.of(60, t -> 90));
+        columns.put("engine.load", Columns.of(60, t -> t < 30 ? 2 : 40));
+        columns.put("trim.short", Columns.of(60, t -> t < 30 ? idleShort : loadShort));
+        columns.put("trim.long", Columns.of(60, t -> t < 30 ? idleLong : loadLong));
         return new Take(columns, List.of());
     }
 
@@ -76,7 +65,7 @@ class TrimStudyTest {
     void whatIsMissingOrTooShortIsNamed() {
         Take whole = take(1, 1, 1, 1);
         Map<String, Take.Column> columns = new LinkedHashMap<>(whole.columns());
-        columns.put("engine.load", column(60, t -> 2));
+        columns.put("engine.load", Columns.of(60, t -> 2));
         Take idleOnly = new Take(columns, List.of());
         assertThat(TrimStudy.study(idleOnly, BANK)).isEmpty();
         assertThat(TrimStudy.whyNot(idleOnly, BANK, FINCH))
@@ -85,7 +74,7 @@ class TrimStudyTest {
         columns.remove("trim.long");
         assertThat(TrimStudy.whyNot(new Take(columns, List.of()), BANK, FINCH))
                 .startsWith("Not recorded: Long-term fuel trim");
-        columns.put("trim.long", column(60, t -> Double.NaN));
+        columns.put("trim.long", Columns.of(60, t -> Double.NaN));
         assertThat(TrimStudy.study(new Take(columns, List.of()), BANK)).isEmpty();
     }
 
