@@ -86,11 +86,16 @@ public class DemoRecording {
                 return clob.getSubString(1, (int) clob.length());
             }
             if (value instanceof Blob blob) {
-                return BYTES
-                        + Base64.getEncoder().encodeToString(blob.getBytes(1, (int) blob.length()));
+                return plain(blob.getBytes(1, (int) blob.length()));
             }
         } catch (SQLException unreadable) {
             throw new IllegalStateException("A recorded value cannot be read", unreadable);
+        }
+        if (value instanceof byte[] bytes) {
+            return BYTES + Base64.getEncoder().encodeToString(bytes);
+        }
+        if (value != null && value.getClass().isArray()) {
+            throw new IllegalStateException("A recorded value is " + value.getClass().getName());
         }
         return value == null || value instanceof Number || value instanceof Boolean
                 ? value

@@ -40,7 +40,7 @@ public class PageEvents {
         return emitter;
     }
 
-    /** Tells all pages of a job that a part of it changed: rail, sweep or run. */
+    /** Tells all pages of a job that a part of it changed: rail, sweep or run; or sweep-done. */
     public void changed(long jobId, String part) {
         send(jobId, "changed", part);
     }
