@@ -95,7 +95,7 @@ class EmissionController {
                         : open
                                 + (open == 1 ? " monitor has" : " monitors have")
                                 + " not come to a result since the last clear; drive on before an inspection";
-        return "%s. %s, %s, %s."
+        return "%s; %s, %s, %s."
                 .formatted(
                         monitors,
                         plural(codes, "emission code"),
