@@ -5,20 +5,31 @@ import brightlantern.standin.gateway.DoipGateway;
 import brightlantern.standin.instrument.MeterServer;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusWires;
+import brightlantern.standin.plant.AirPath;
+import brightlantern.standin.plant.Boards;
+import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EngineSpec;
+import brightlantern.standin.plant.Exhaust;
 import brightlantern.standin.plant.Faults;
+import brightlantern.standin.plant.InjectionRail;
+import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PortagePlant;
 import brightlantern.standin.plant.PortagePlant.Moment;
+import brightlantern.standin.plant.Warmth;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.DoubleSupplier;
 import java.util.function.Function;
 
 /**
@@ -46,6 +57,8 @@ public final class PortageVan implements Works, AutoCloseable {
     private final Map<String, Function<Moment, Double>> readings = PortageReadings.all();
     private final StandInVehicle vehicle;
     private final MeterServer meter;
+    private final List<Part> parts;
+    private final Map<String, DoubleSupplier> sensors = new HashMap<>();
     private volatile Moment moment;
 
     /**
@@ -77,6 +90,18 @@ public final class PortageVan implements Works, AutoCloseable {
                         serial,
                         84_211 + serial % 1000);
         this.moment = plant.moment();
+        EngineSpec spec = EngineSpec.of(description.id());
+        this.parts =
+                List.of(
+                        new Boards(
+                                description.modules().stream().map(m -> m.id()).toList(),
+                                6000 + serial % 900),
+                        new Crank(spec, serial),
+                        new Exhaust(spec, 8 + serial % 6),
+                        new InjectionRail(spec, serial),
+                        new AirPath(spec, serial),
+                        new Warmth(spec, 5000 + serial % 700));
+        parts.forEach(part -> sensors.putAll(part.sensors()));
         this.vehicle =
                 new StandInVehicle(
                         description, this, new BusWires(description, new Random(serial)), serial);
@@ -148,6 +173,7 @@ public final class PortageVan implements Works, AutoCloseable {
                 .filter(s -> s.repair().id().equals(repairId))
                 .forEach(
                         s -> {
+                            parts.forEach(part -> part.mend(repairId));
                             s.effect().ifPresent(effect -> faults.mend(effect.of()));
                             if (s.id().equals("boost-hose")) {
                                 faults.hoseLeak(0);
@@ -202,6 +228,7 @@ public final class PortageVan implements Works, AutoCloseable {
         for (long i = 0; i < steps; i++) {
             plant.step();
         }
+        parts.forEach(part -> part.step(plant, steps * PortagePlant.STEP));
         moment = plant.moment();
     }
 
@@ -237,7 +264,12 @@ public final class PortageVan implements Works, AutoCloseable {
 
     @Override
     public Optional<Double> reading(String valueId) {
-        return Optional.ofNullable(readings.get(valueId)).map(r -> r.apply(moment));
+        return Optional.ofNullable(readings.get(valueId))
+                .map(r -> r.apply(moment))
+                .or(
+                        () ->
+                                Optional.ofNullable(sensors.get(valueId))
+                                        .map(DoubleSupplier::getAsDouble));
     }
 
     @Override

@@ -2,7 +2,7 @@ package brightlantern.standin;
 
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Driver;
-import brightlantern.standin.plant.Mixture;
+import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.wire.Bytes;
 import java.util.ArrayList;
@@ -33,7 +33,7 @@ public final class RoadVehicle implements Works {
     private final Map<String, Bytes> mileage = new HashMap<>();
     private final Map<String, String> foreign = new HashMap<>();
     private final List<String> notFitted = new ArrayList<>();
-    private Optional<Mixture> mixture = Optional.empty();
+    private final List<Part> parts = new ArrayList<>();
     private double odometerBehind;
     private volatile double clockBehind;
     private double low;
@@ -69,6 +69,7 @@ public final class RoadVehicle implements Works {
         readings.put("engine.speed", PlainPlant::rpm);
         readings.put("engine.state", p -> p.running() ? 2.0 : p.cranking() ? 1.0 : 0.0);
         readings.put("engine.supply", p -> p.volts() - 0.03);
+        readings.put("engine.load", p -> 100 * p.load());
         readings.put("coolant", PlainPlant::coolant);
         readings.put("engine.hours", PlainPlant::hours);
         readings.put("vehicle.speed", PlainPlant::kilometresPerHour);
@@ -82,18 +83,15 @@ public final class RoadVehicle implements Works {
         return plant;
     }
 
-    /** Gives the engine a mixture, with the sensors that see it. */
-    RoadVehicle with(Mixture its) {
-        mixture = Optional.of(its);
-        readings.put("engine.load", p -> its.load());
-        readings.put("intake.pressure", p -> its.manifold());
-        readings.put("air.flow", p -> its.airflow());
-        readings.put("lambda", p -> its.lambda());
-        readings.put("trim.short", p -> its.shortTrim());
-        readings.put("trim.long", p -> its.longTrim());
-        readings.put("purge.duty", p -> its.purgeDuty());
-        readings.put("fuel.level", p -> its.fuelLitres());
+    /** Puts a part in, with its sensors. */
+    RoadVehicle with(Part part) {
+        parts.add(part);
+        part.sensors().forEach((id, sensor) -> readings.put(id, p -> sensor.getAsDouble()));
         return this;
+    }
+
+    public List<Part> parts() {
+        return List.copyOf(parts);
     }
 
     /**
@@ -143,26 +141,26 @@ public final class RoadVehicle implements Works {
     @Override
     public void advance(double seconds) {
         plant.step(seconds);
-        mixture.ifPresent(m -> m.step(plant, seconds));
+        parts.forEach(part -> part.step(plant, seconds));
     }
 
     @Override
     public void cleared(String module) {
         if (module.equals("engine")) {
-            mixture.ifPresent(Mixture::reset);
+            parts.forEach(Part::cleared);
         }
     }
 
     @Override
     public Map<String, String> acts() {
-        return mixture.isPresent() ? Map.of("fill-up", "Fill the tank up") : Map.of();
+        Map<String, String> all = new LinkedHashMap<>();
+        parts.forEach(part -> all.putAll(part.acts()));
+        return all;
     }
 
     @Override
     public void act(String id) {
-        if (id.equals("fill-up")) {
-            mixture.ifPresent(Mixture::fillUp);
-        }
+        parts.forEach(part -> part.act(id));
     }
 
     @Override
@@ -240,9 +238,7 @@ public final class RoadVehicle implements Works {
     @Override
     public void repair(String id) {
         watches.stream().filter(w -> w.mendedBy.equals(id)).forEach(w -> w.broken = false);
-        if (id.equals("purge-valve")) {
-            mixture.ifPresent(m -> m.faults(Mixture.Faults.none()));
-        }
+        parts.forEach(part -> part.mend(id));
     }
 
     @Override

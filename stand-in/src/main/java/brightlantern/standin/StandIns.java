@@ -3,9 +3,19 @@ package brightlantern.standin;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.WireFault;
+import brightlantern.standin.plant.AirPath;
+import brightlantern.standin.plant.AirSprings;
+import brightlantern.standin.plant.Boards;
+import brightlantern.standin.plant.CellPack;
+import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EngineSpec;
+import brightlantern.standin.plant.Exhaust;
+import brightlantern.standin.plant.InjectionRail;
 import brightlantern.standin.plant.Mixture;
 import brightlantern.standin.plant.PlainPlant;
+import brightlantern.standin.plant.Spark;
+import brightlantern.standin.plant.Warmth;
 import brightlantern.wire.Bytes;
 import java.nio.ByteBuffer;
 import java.util.List;
@@ -21,7 +31,13 @@ public final class StandIns {
     public static final String AS_BUILT = "as built";
 
     private static final double PURGE_HOLE_MM = 1.4;
-    private static final double ALWAYS = Double.POSITIVE_INFINITY;
+    private static final int BAD_CELL = 37;
+    private static final double BAD_LEAD_OHM = 40;
+    private static final double REAR_LOW_KPA = 110;
+
+    /** Share of its pressure that cylinder 5 loses in a second. */
+    private static final double VALVE_LEAK = 12;
+
     private static final Predicate<PlainPlant> IDLE = p -> p.running() && p.kilometresPerHour() < 2;
     private static final Predicate<PlainPlant> LOADED =
             p -> p.running() && p.kilometresPerHour() > 40;
@@ -61,15 +77,11 @@ public final class StandIns {
         BusWires wires = new BusWires(d, random);
         double kilometres = 61_000 + random.nextInt(90_000);
         double truly = d.id().equals("oriel-heron") ? 165_200 + random.nextInt(900) : kilometres;
-        RoadVehicle works = new RoadVehicle(d, new PlainPlant(truly, truly / 43));
-        if (d.id().equals("oriel-finch")) {
-            works.with(
-                    new Mixture(
-                            broken
-                                    ? Mixture.Faults.leakingPurge(PURGE_HOLE_MM)
-                                    : Mixture.Faults.none(),
-                            serial));
-        }
+        boolean loader = d.id().equals("stonebarrow-wl9");
+        RoadVehicle works =
+                new RoadVehicle(
+                        d, new PlainPlant(truly, truly / 43, loader ? 105 : 75, loader ? 12 : 36));
+        parts(d, works, wires, broken, serial);
         d.modules().stream().filter(m -> !m.option().isEmpty()).forEach(m -> works.without(m.id()));
         if (d.id().equals("oriel-heron")) {
             mileage(works, truly, broken ? 53_000 : 0, broken, random);
@@ -87,6 +99,54 @@ public final class StandIns {
         works.driver(Driver.away().key(2));
         vehicle.live(3);
         return vehicle;
+    }
+
+    /** Everything beside the plain plant, and what is broken in it. */
+    private static void parts(
+            VehicleDescription d, RoadVehicle works, BusWires wires, boolean broken, int serial) {
+        String id = d.id();
+        works.with(
+                new Boards(
+                        d.modules().stream().map(VehicleDescription.Module::id).toList(),
+                        5000 + serial % 900));
+        if (!SCENARIOS.containsKey(id)) {
+            return;
+        }
+        EngineSpec spec = EngineSpec.of(id);
+        Crank crank = new Crank(spec, serial);
+        Exhaust exhaust = new Exhaust(spec, spec.diesel() ? 9 + serial % 5 : 0);
+        works.with(crank)
+                .with(exhaust)
+                .with(new InjectionRail(spec, serial))
+                .with(new AirPath(spec, serial))
+                .with(new Warmth(spec, 4000 + serial % 700));
+        if (!spec.diesel()) {
+            works.with(new Spark(spec, serial));
+            Mixture.Faults faults =
+                    broken && id.equals("oriel-finch")
+                            ? Mixture.Faults.leakingPurge(PURGE_HOLE_MM)
+                            : Mixture.Faults.none();
+            if (id.equals("velmont-cairn")) {
+                works.with(new Mixture(spec.litres() / 2, ".1", faults, serial))
+                        .with(new Mixture(spec.litres() / 2, ".2", faults, serial + 1L));
+            } else {
+                works.with(new Mixture(spec.litres(), "", faults, serial));
+            }
+        }
+        if (id.equals("quillon-ember")) {
+            CellPack pack = new CellPack(serial);
+            works.with(broken ? pack.badLead(BAD_CELL, BAD_LEAD_OHM) : pack);
+        }
+        if (id.equals("velmont-cairn")) {
+            works.with(
+                    new AirSprings(
+                            () -> wires.gets("brakes", "air-springs", works.plant().seconds()),
+                            broken ? REAR_LOW_KPA : 0));
+        }
+        if (id.equals("stonebarrow-wl9") && broken) {
+            crank.leak(5, VALVE_LEAK);
+            exhaust.soots(2.5);
+        }
     }
 
     private static void breakIt(VehicleDescription d, RoadVehicle works, BusWires wires) {

@@ -35,7 +35,7 @@ public record Stretch(double from, double to) {
     public static List<Stretch> find(Take take, Filter filter, Take.Column clock, double bridge) {
         double[] times = IntStream.range(0, clock.size()).mapToDouble(clock::seconds).toArray();
         Filter.State[] states = filter.over(take, times);
-        return find(clock, bridge, i -> states[i] == Filter.State.HOLDS);
+        return where(clock, bridge, i -> states[i] == Filter.State.HOLDS);
     }
 
     /**
@@ -47,7 +47,7 @@ public record Stretch(double from, double to) {
     public static List<Stretch> find(
             Take take, List<Condition> conditions, Take.Column clock, double bridge) {
         Map<String, Double> now = new HashMap<>();
-        return find(
+        return where(
                 clock,
                 bridge,
                 i -> {
@@ -57,7 +57,12 @@ public record Stretch(double from, double to) {
                 });
     }
 
-    private static List<Stretch> find(Take.Column clock, double bridge, IntPredicate holds) {
+    /**
+     * All stretches in which something held, in time order.
+     *
+     * @param holds whether it holds at the clock's sample of this number
+     */
+    public static List<Stretch> where(Take.Column clock, double bridge, IntPredicate holds) {
         List<Stretch> found = new ArrayList<>();
         double start = Double.NaN;
         double good = Double.NaN;

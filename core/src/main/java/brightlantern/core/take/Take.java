@@ -46,6 +46,23 @@ public record Take(Map<String, Column> columns, List<Mark> marks) {
                     : (n - 1) / (seconds[n - 1] - seconds[0]);
         }
 
+        /**
+         * This column at the samples of another: the newest value then, NaN where that is older
+         * than {@code hold} seconds or there is none.
+         */
+        public double[] held(Column clock, double hold) {
+            double[] held = new double[clock.size()];
+            int at = -1;
+            for (int i = 0; i < held.length; i++) {
+                double t = clock.seconds[i];
+                while (at + 1 < seconds.length && seconds[at + 1] <= t) {
+                    at++;
+                }
+                held[i] = at < 0 || t - seconds[at] > hold ? Double.NaN : values[at];
+            }
+            return held;
+        }
+
         int indexAt(double t) {
             int found = Arrays.binarySearch(seconds, t);
             return found >= 0 ? found : -found - 2;

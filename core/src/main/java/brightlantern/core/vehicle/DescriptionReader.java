@@ -31,7 +31,9 @@ import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.IntNode;
 import tools.jackson.databind.node.ObjectNode;
+import tools.jackson.databind.node.StringNode;
 
 /**
  * Reads a vehicle's folder of YAML files into one {@link VehicleDescription}: each file against the
@@ -59,7 +61,12 @@ public final class DescriptionReader {
                         .getSchema(text, InputFormat.JSON);
     }
 
-    private record Source(Path file, Node root) {}
+    /** Where an item of a section stands in a file. */
+    private record Place(String file, Node root, List<String> path) {
+        String told() {
+            return file + ":" + lineOf(root, path);
+        }
+    }
 
     /**
      * @throws DescriptionException lists all mistakes
@@ -69,13 +76,31 @@ public final class DescriptionReader {
         List<String> mistakes = new ArrayList<>();
         ObjectNode whole = json.createObjectNode();
         whole.put("id", folder.getFileName().toString());
-        Map<String, Source> sources = new LinkedHashMap<>();
+        Map<String, List<Place>> places = new LinkedHashMap<>();
         List<Path> files;
         try (Stream<Path> entries = Files.list(folder)) {
             files = entries.filter(f -> f.toString().endsWith(".yaml")).sorted().toList();
         }
         for (Path file : files) {
-            readFile(file, whole, sources, mistakes);
+            readFile(file, whole, places, mistakes);
+        }
+        if (whole.remove("shares") instanceof ArrayNode shares) {
+            for (int i = 0; i < shares.size(); i++) {
+                Path file =
+                        folder.resolveSibling("shared").resolve(shares.get(i).asString() + ".yaml");
+                if (Files.exists(file)) {
+                    readFile(file, whole, places, mistakes);
+                } else {
+                    mistakes.add(
+                            places.get("shares").get(i).told()
+                                    + ": expected a file of the folder 'shared', found '"
+                                    + shares.get(i).asString()
+                                    + "', which is not there");
+                }
+            }
+        }
+        if (mistakes.isEmpty()) {
+            repeat(whole, places, mistakes);
         }
         for (String needed : List.of("name", "engine", "vinPattern", "buses", "modules", "live")) {
             if (!whole.has(needed) && mistakes.isEmpty()) {
@@ -97,7 +122,7 @@ public final class DescriptionReader {
                     List.of(folder.getFileName() + ": " + wrong.getOriginalMessage()));
         }
         description = withoutNulls(description);
-        new References(description, sources, mistakes).check();
+        new References(description, places, mistakes).check();
         if (!mistakes.isEmpty()) {
             throw new DescriptionException(mistakes);
         }
@@ -105,7 +130,7 @@ public final class DescriptionReader {
     }
 
     private void readFile(
-            Path file, ObjectNode whole, Map<String, Source> sources, List<String> mistakes)
+            Path file, ObjectNode whole, Map<String, List<Place>> places, List<String> mistakes)
             throws IOException {
         String name = file.getParent().getFileName() + "/" + file.getFileName();
         String text = Files.readString(file);
@@ -142,14 +167,124 @@ public final class DescriptionReader {
         object.properties()
                 .forEach(
                         section -> {
-                            if (whole.has(section.getKey())
-                                    && whole.get(section.getKey()) instanceof ArrayNode before) {
-                                before.addAll((ArrayNode) section.getValue());
+                            String title = section.getKey();
+                            List<Place> its = places.computeIfAbsent(title, t -> new ArrayList<>());
+                            for (int i = 0; i < section.getValue().size(); i++) {
+                                its.add(new Place(name, root, List.of(title, String.valueOf(i))));
+                            }
+                            if (whole.get(title) instanceof ArrayNode before
+                                    && section.getValue() instanceof ArrayNode more) {
+                                before.addAll(more);
                             } else {
-                                whole.set(section.getKey(), section.getValue());
-                                sources.put(section.getKey(), new Source(Path.of(name), root));
+                                whole.set(title, section.getValue());
                             }
                         });
+    }
+
+    /**
+     * Items that say {@code each} stand for many: one for each module, for each cylinder, or for
+     * each number up to the one given. In all their texts {@code {n}} becomes the number and {@code
+     * {module}} the module, and identifiers count on from the first.
+     */
+    private static void repeat(
+            ObjectNode whole, Map<String, List<Place>> places, List<String> mistakes) {
+        for (Map.Entry<String, List<Place>> section : places.entrySet()) {
+            if (!(whole.get(section.getKey()) instanceof ArrayNode items)) {
+                continue;
+            }
+            ArrayNode all = items.arrayNode();
+            List<Place> its = new ArrayList<>();
+            for (int i = 0; i < items.size(); i++) {
+                Place place = section.getValue().get(i);
+                List<JsonNode> made = repeated(items.get(i), whole);
+                if (made.isEmpty()) {
+                    mistakes.add(
+                            place.told()
+                                    + ": expected the section 'cylinders' with their order, which is missing");
+                }
+                made.forEach(
+                        one -> {
+                            all.add(one);
+                            its.add(place);
+                        });
+            }
+            whole.set(section.getKey(), all);
+            section.setValue(its);
+        }
+    }
+
+    /** An item, or as many as it stands for; lists within it likewise. */
+    private static List<JsonNode> repeated(JsonNode item, ObjectNode whole) {
+        if (!(item instanceof ObjectNode map)) {
+            return List.of(item);
+        }
+        ObjectNode pattern = map.objectNode();
+        map.properties()
+                .forEach(
+                        field -> {
+                            JsonNode value = field.getValue();
+                            if (value instanceof ArrayNode list) {
+                                ArrayNode inner = list.arrayNode();
+                                list.forEach(i -> repeated(i, whole).forEach(inner::add));
+                                value = inner;
+                            }
+                            pattern.set(field.getKey(), value);
+                        });
+        if (!pattern.has("each")) {
+            return List.of(pattern);
+        }
+        String each = pattern.remove("each").asString();
+        List<JsonNode> made = new ArrayList<>();
+        if (each.equals("modules")) {
+            whole.withArray("modules")
+                    .forEach(
+                            m ->
+                                    made.add(
+                                            filled(
+                                                    pattern,
+                                                    m.path("id").asString(),
+                                                    m.path("name").asString(),
+                                                    0)));
+        } else {
+            int count =
+                    each.equals("cylinders")
+                            ? whole.path("cylinders").path("order").size()
+                            : Integer.parseInt(each);
+            for (int n = 1; n <= count; n++) {
+                made.add(filled(pattern, "", "", n));
+            }
+        }
+        return made;
+    }
+
+    private static JsonNode filled(JsonNode pattern, String module, String name, int n) {
+        if (pattern.isString()) {
+            return StringNode.valueOf(
+                    pattern.asString()
+                            .replace("{n}", String.valueOf(n))
+                            .replace("{module}", module)
+                            .replace("{name}", name));
+        }
+        if (pattern instanceof ArrayNode list) {
+            ArrayNode filled = list.arrayNode();
+            list.forEach(item -> filled.add(filled(item, module, name, n)));
+            return filled;
+        }
+        if (pattern instanceof ObjectNode map) {
+            ObjectNode filled = map.objectNode();
+            map.properties()
+                    .forEach(
+                            e ->
+                                    filled.set(
+                                            e.getKey().replace("{n}", String.valueOf(n)),
+                                            e.getKey().equals("did")
+                                                    ? IntNode.valueOf(
+                                                            e.getValue().asInt()
+                                                                    + Math.max(0, n - 1))
+                                                    : filled(e.getValue(), module, name, n)));
+            return filled;
+        }
+        return pattern;
     }
 
     /**
@@ -283,7 +418,42 @@ public final class DescriptionReader {
                                                 m.independent(),
                                                 m.history()))
                         .toList(),
+                d.cylinders().map(DescriptionReader::whole),
+                list(d.drawings()).stream().map(DescriptionReader::whole).toList(),
                 d.live());
+    }
+
+    private static VehicleDescription.Cylinders whole(VehicleDescription.Cylinders c) {
+        return new VehicleDescription.Cylinders(
+                list(c.order()),
+                map(c.banks()),
+                c.deviation(),
+                c.misfires(),
+                c.speed(),
+                text(c.finding()),
+                c.weak(),
+                c.scatter(),
+                c.soundTo(),
+                c.leastSeconds(),
+                list(c.when()));
+    }
+
+    private static VehicleDescription.Drawing whole(VehicleDescription.Drawing d) {
+        return new VehicleDescription.Drawing(
+                d.id(),
+                d.name(),
+                list(d.parts()).stream()
+                        .map(
+                                p ->
+                                        new VehicleDescription.DrawnPart(
+                                                p.id(),
+                                                p.name(),
+                                                p.shape() == null ? "box" : p.shape(),
+                                                p.x(),
+                                                p.y(),
+                                                list(p.values())))
+                        .toList(),
+                list(d.pipes()));
     }
 
     private static double orOne(double maybe) {
@@ -402,7 +572,7 @@ public final class DescriptionReader {
 
     /** Checks that what one part names exists in another. */
     private record References(
-            VehicleDescription d, Map<String, Source> sources, List<String> mistakes) {
+            VehicleDescription d, Map<String, List<Place>> places, List<String> mistakes) {
         void check() {
             Set<String> buses = ids("buses", d.buses(), VehicleDescription.Bus::id);
             Set<String> modules = ids("modules", d.modules(), VehicleDescription.Module::id);
@@ -576,6 +746,42 @@ public final class DescriptionReader {
                                                                                 values,
                                                                                 c.value())));
                     });
+            d.cylinders()
+                    .ifPresent(
+                            c -> {
+                                String at = "cylinders";
+                                c.order()
+                                        .forEach(
+                                                n -> {
+                                                    needs(at, "a value", values, c.deviationOf(n));
+                                                    needs(at, "a value", values, c.misfiresOf(n));
+                                                });
+                                needs(at, "a value", values, c.speed());
+                                c.when().forEach(w -> needs(at, "a value", values, w.value()));
+                                if (!c.finding().isEmpty()) {
+                                    needs(at, "a finding", findings, c.finding());
+                                }
+                            });
+            each(
+                    "drawings",
+                    d.drawings(),
+                    (drawing, at) -> {
+                        Set<String> parts =
+                                drawing.parts().stream()
+                                        .map(VehicleDescription.DrawnPart::id)
+                                        .collect(Collectors.toSet());
+                        drawing.parts()
+                                .forEach(
+                                        p ->
+                                                p.values()
+                                                        .forEach(
+                                                                v ->
+                                                                        needs(
+                                                                                at, "a value",
+                                                                                values, v)));
+                        drawing.pipes()
+                                .forEach(pipe -> pipe.forEach(p -> needs(at, "a part", parts, p)));
+                    });
             each(
                     "follows",
                     d.follows(),
@@ -602,15 +808,10 @@ public final class DescriptionReader {
 
         private <T> void each(
                 String section, List<T> parts, java.util.function.BiConsumer<T, String> visit) {
-            Source source = sources.get(section);
+            List<Place> its = places.getOrDefault(section, List.of());
             for (int i = 0; i < parts.size(); i++) {
-                String at =
-                        source == null
-                                ? section
-                                : source.file()
-                                        + ":"
-                                        + lineOf(
-                                                source.root(), List.of(section, String.valueOf(i)));
+                // what the reader adds of its own comes after what was written
+                String at = i < its.size() ? its.get(i).told() : section;
                 visit.accept(parts.get(i), at);
             }
         }

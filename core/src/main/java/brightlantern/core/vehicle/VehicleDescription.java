@@ -32,6 +32,8 @@ public record VehicleDescription(
         List<Agreement> agreements,
         List<TrimSet> trims,
         List<Mileage> mileage,
+        Optional<Cylinders> cylinders,
+        List<Drawing> drawings,
         Live live) {
     /** The module that joins the buses and answers for the vehicle on the network. */
     public static final String GATEWAY = "gateway";
@@ -383,6 +385,54 @@ public record VehicleDescription(
     /** A way in which the engine runs, held by its conditions. */
     public record Regime(String id, String name, List<Condition> when) {}
 
+    /**
+     * The cylinders of the engine, and how much each contributes.
+     *
+     * @param order in which they fire
+     * @param banks cylinder → bank; empty with one bank
+     * @param deviation and misfires: beginnings of the ids of a cylinder's values, its number
+     *     follows
+     * @param finding what is found is told as; empty when it is not
+     * @param weak speed that the weak one lacks at least, rpm (below zero)
+     * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
+     * @param soundTo engine speed above which the deviation says nothing, rpm
+     */
+    public record Cylinders(
+            List<Integer> order,
+            Map<Integer, String> banks,
+            String deviation,
+            String misfires,
+            String speed,
+            String finding,
+            double weak,
+            double scatter,
+            double soundTo,
+            double leastSeconds,
+            List<Condition> when) {
+        public String deviationOf(int cylinder) {
+            return deviation + cylinder;
+        }
+
+        public String misfiresOf(int cylinder) {
+            return misfires + cylinder;
+        }
+    }
+
+    /**
+     * A system as a picture: parts with the values that are measured there, and what joins them.
+     *
+     * @param pipes pairs of part ids, in the direction of the flow
+     */
+    public record Drawing(
+            String id, String name, List<DrawnPart> parts, List<List<String>> pipes) {}
+
+    /**
+     * @param shape box, round or tank
+     * @param x and y: grid column and row of its middle
+     */
+    public record DrawnPart(
+            String id, String name, String shape, double x, double y, List<String> values) {}
+
     /** The values that the page head needs. */
     public record Live(
             String supply,
@@ -421,6 +471,8 @@ public record VehicleDescription(
                 List.of(),
                 List.of(),
                 List.of(),
+                List.of(),
+                Optional.empty(),
                 List.of(),
                 live);
     }
@@ -466,6 +518,8 @@ public record VehicleDescription(
                 agreements,
                 trims,
                 mileage,
+                cylinders,
+                drawings,
                 live);
     }
 

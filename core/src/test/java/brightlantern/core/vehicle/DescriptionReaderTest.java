@@ -21,12 +21,18 @@ class DescriptionReaderTest {
         Files.copy(
                 source.resolve("description.schema.json"),
                 folder.resolve("description.schema.json"));
-        van = Files.createDirectory(folder.resolve("portage"));
-        try (var files = Files.list(source.resolve("tamarack-portage"))) {
+        van = copied(source.resolve("tamarack-portage"), "portage");
+        copied(source.resolve("shared"), "shared");
+    }
+
+    private Path copied(Path source, String name) throws IOException {
+        Path target = Files.createDirectory(folder.resolve(name));
+        try (var files = Files.list(source)) {
             for (Path file : files.toList()) {
-                Files.copy(file, van.resolve(file.getFileName()));
+                Files.copy(file, target.resolve(file.getFileName()));
             }
         }
+        return target;
     }
 
     private void change(String file, String from, String to) throws IOException {
@@ -99,5 +105,47 @@ class DescriptionReaderTest {
         assertThat(library.mistakes())
                 .isNotEmpty()
                 .allMatch(m -> m.startsWith("broken/vehicle.yaml:"));
+    }
+
+    @Test
+    void oneItemStandsForManyAndCountsItsIdentifiersOn() throws IOException {
+        VehicleDescription d =
+                new DescriptionReader(folder.resolve("description.schema.json")).read(van);
+        assertThat(d.value("deviation.4").orElseThrow())
+                .satisfies(
+                        v -> {
+                            assertThat(v.name()).isEqualTo("Running speed deviation, cylinder 4");
+                            assertThat(v.did())
+                                    .isEqualTo(d.value("deviation.1").orElseThrow().did() + 3);
+                        });
+        assertThat(d.value("deviation.5")).isEmpty();
+        assertThat(d.modules())
+                .allSatisfy(m -> assertThat(d.value(m.id() + ".board.supply")).isPresent());
+        assertThat(d.finding("cylinders").orElseThrow().outcomes())
+                .extracting(VehicleDescription.Outcome::id)
+                .containsExactly("even", "weak-1", "weak-2", "weak-3", "weak-4", "uneven");
+    }
+
+    @Test
+    void aSharedFileThatIsMissingOrWrongIsNamedWithItsLine() throws IOException {
+        change("vehicle.yaml", "shares: [every-module,", "shares: [each-module,");
+        fails(
+                "portage/vehicle.yaml:" + line("vehicle.yaml", "shares:"),
+                "found 'each-module', which is not there");
+        change("vehicle.yaml", "shares: [each-module,", "shares: [every-module,");
+        Path shared = folder.resolve("shared/engine.yaml");
+        Files.writeString(
+                shared,
+                Files.readString(shared)
+                        .replace("module: engine, did: 0x2030", "module: motor, did: 0x2030"));
+        fails("shared/engine.yaml:3", "expected a module, found 'motor'");
+    }
+
+    @Test
+    void cylindersWithoutTheirOrderAreAMistake() throws IOException {
+        String text = Files.readString(van.resolve("vehicle.yaml"));
+        Files.writeString(
+                van.resolve("vehicle.yaml"), text.substring(0, text.indexOf("cylinders:")));
+        fails("shared/engine.yaml:", "expected the section 'cylinders'");
     }
 }

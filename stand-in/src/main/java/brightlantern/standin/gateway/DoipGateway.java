@@ -163,6 +163,9 @@ public final class DoipGateway implements AutoCloseable {
         while (!server.isClosed()) {
             try {
                 Tester tester = new Tester(server.accept());
+                if (server.isClosed()) {
+                    tester.close();
+                }
                 daemon("stand-in-tester", tester::serve);
             } catch (IOException closed) {
                 if (server.isClosed()) {
@@ -189,14 +192,15 @@ public final class DoipGateway implements AutoCloseable {
 
     @Override
     public void close() {
-        clock.shutdownNow();
-        cut();
+        // nobody may come in any more before those who are in are cut off
         udp.close();
         try {
             server.close();
         } catch (IOException ignored) {
             // a listening socket that will not close ends with the process
         }
+        clock.shutdownNow();
+        cut();
         try {
             for (Thread listener : listeners) {
                 // the port is free only once the thread that waits on it has let go

@@ -26,6 +26,10 @@ public record Driver(
         STAND("stand still"),
         CRUISE("cruise at 80 km/h on the flat"),
         CLIMB("long climb, 12 %, third gear, foot down"),
+        WARM_UP("warm up, standing at raised speed"),
+        PULL("full-load pulls in one gear, again and again"),
+        OVERRUN("speed up and let it roll, foot off"),
+        STOP_AND_GO("stop and go in town"),
         BY_HAND("by hand");
 
         private final String words;

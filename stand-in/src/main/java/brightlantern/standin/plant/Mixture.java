@@ -1,6 +1,9 @@
 package brightlantern.standin.plant;
 
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Random;
+import java.util.function.DoubleSupplier;
 
 /**
  * Air, fuel and vapour of a small spark-ignition engine with closed-loop mixture control, stepped
@@ -9,7 +12,7 @@ import java.util.Random;
  * <p>Air by speed-density (ideal gas); flow through openings by the equations of isentropic nozzle
  * flow, choked below the critical pressure ratio; a trim of s percent means s percent more fuel.
  */
-public final class Mixture {
+public final class Mixture implements Part {
     private static final double STOICHIOMETRIC = 14.7;
     private static final double AMBIENT_KPA = 101.3;
     private static final double AMBIENT_KELVIN = 293;
@@ -18,7 +21,7 @@ public final class Mixture {
     private static final double GAMMA = 1.4;
     private static final double CRITICAL_RATIO = 0.528;
     private static final double DISCHARGE = 0.8;
-    private static final double LITRES = 1.2;
+    private static final double FINCH_LITRES = 1.2;
     private static final double FILLING = 0.85;
     private static final double IDLE_KPA = 34;
     private static final double LOAD_KPA = 62;
@@ -70,7 +73,8 @@ public final class Mixture {
 
     private final Random random;
     private volatile Faults faults;
-    private double before;
+    private final double litres;
+    private final String bank;
     private double load;
     private double manifold = AMBIENT_KPA;
     private double metered;
@@ -81,8 +85,19 @@ public final class Mixture {
     private double purgeDuty;
     private double vapourGrams = 1;
     private double fuelLitres = 31;
+    private double tankKpa;
 
     public Mixture(Faults faults, long seed) {
+        this(FINCH_LITRES, "", faults, seed);
+    }
+
+    /**
+     * @param litres swept by the cylinders of this bank
+     * @param bank what the ids of its values end with; empty with one bank
+     */
+    public Mixture(double litres, String bank, Faults faults, long seed) {
+        this.litres = litres;
+        this.bank = bank;
         this.faults = faults;
         this.random = new Random(seed);
     }
@@ -105,30 +120,20 @@ public final class Mixture {
     }
 
     /** One step beside the vehicle; dt in seconds. */
-    public synchronized void step(PlainPlant p, double dt) {
-        double speed = p.kilometresPerHour() / 3.6;
-        double pull = (speed - before) / dt;
-        before = speed;
+    @Override
+    public synchronized void step(Whole p, double dt) {
+        load = p.load();
         if (!p.running()) {
-            load = 0;
             manifold += (AMBIENT_KPA - manifold) * Math.min(1, dt / 0.2);
             metered = 0;
             lambda = 1;
             purgeDuty = 0;
+            tankKpa += (0 - tankKpa) * Math.min(1, dt / 60);
             return;
         }
-        boolean hill = p.driver().program() == Driver.Program.CLIMB && speed > 5;
-        double wanted =
-                speed < 0.5
-                        ? 0.02
-                        : 0.10
-                                + 0.8 * Math.pow(speed / 39, 2)
-                                + Math.max(0, pull) / 3
-                                + (hill ? 0.5 : 0);
-        load += (Math.min(1, wanted) - load) * Math.min(1, dt / 0.3);
         manifold += (IDLE_KPA + LOAD_KPA * load - manifold) * Math.min(1, dt / 0.1);
         double engineAir =
-                LITRES
+                litres
                         / 2
                         * p.rpm()
                         / 60
@@ -142,6 +147,7 @@ public final class Mixture {
         double purge = flow(PURGE_AREA * purgeDuty / 100 + area(f.purgeHoleMm()));
         double leak = flow(area(f.intakeHoleMm()));
         double share = RICHEST_VAPOUR * vapourGrams / (vapourGrams + HALF_LOADED_GRAMS);
+        tankKpa += (-0.9 * purge / 0.3 - tankKpa) * Math.min(1, dt / 5);
         vapourGrams = Math.max(0.5, vapourGrams - purge * share * dt);
         double air = Math.max(0.2, engineAir - purge - leak);
         metered = air * f.meterReads();
@@ -195,6 +201,46 @@ public final class Mixture {
                 * 1000
                 / Math.sqrt(GAS_CONSTANT * AMBIENT_KELVIN)
                 * psi;
+    }
+
+    @Override
+    public void cleared() {
+        reset();
+    }
+
+    @Override
+    public Map<String, String> acts() {
+        return bank.isEmpty() ? Map.of("fill-up", "Fill the tank up") : Map.of();
+    }
+
+    @Override
+    public void act(String id) {
+        if (id.equals("fill-up")) {
+            fillUp();
+        }
+    }
+
+    @Override
+    public void mend(String repair) {
+        if (repair.equals("purge-valve")) {
+            faults(Faults.none());
+        }
+    }
+
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> sensors = new HashMap<>();
+        sensors.put("intake.pressure", this::manifold);
+        sensors.put("air.flow" + bank, this::airflow);
+        sensors.put("lambda" + bank, this::lambda);
+        sensors.put("trim.short" + bank, this::shortTrim);
+        sensors.put("trim.long" + bank, this::longTrim);
+        sensors.put("purge.duty", this::purgeDuty);
+        sensors.put("fuel.level", this::fuelLitres);
+        sensors.put("tank.pressure", () -> tankKpa);
+        // behind the catalyst: rich reads high, lean low, and little of it comes through
+        sensors.put("lambda.rear" + bank, () -> 0.68 - 1.5 * (lambda() - 1));
+        return sensors;
     }
 
     public synchronized double load() {

@@ -5,7 +5,7 @@ package brightlantern.standin.plant;
  * distance and hours, coolant, battery with its load, and a clock. First-order behaviour
  * throughout; speeds in rpm and m/s, temperatures in °C, time in seconds.
  */
-public final class PlainPlant {
+public final class PlainPlant implements Whole {
     private static final double IDLE_RPM = 800;
     private static final double AMBIENT_CELSIUS = 14;
     private static final double BATTERY_AH = 70;
@@ -21,6 +21,11 @@ public final class PlainPlant {
     private double seconds;
     private double rpm;
     private double speed;
+    private double load;
+    private boolean pulling;
+    private double since;
+    private final double rpmPerMetre;
+    private final double fastest;
     private double coolant = 20;
     private double open = FULL_VOLTS - 0.05;
     private double volts = FULL_VOLTS - 0.05;
@@ -32,8 +37,18 @@ public final class PlainPlant {
     private double hours;
 
     public PlainPlant(double kilometres, double hours) {
+        this(kilometres, hours, 75, 36);
+    }
+
+    /**
+     * @param rpmPerMetre engine speed that belongs to a road speed of 1 m/s, beyond idle
+     * @param fastest road speed in m/s
+     */
+    public PlainPlant(double kilometres, double hours, double rpmPerMetre, double fastest) {
         this.kilometres = kilometres;
         this.hours = hours;
+        this.rpmPerMetre = rpmPerMetre;
+        this.fastest = fastest;
     }
 
     public synchronized Driver driver() {
@@ -74,17 +89,10 @@ public final class PlainPlant {
                 running = volts > 8.5;
             }
         }
-        double wantedSpeed =
-                !running
-                        ? 0
-                        : switch (driver.program()) {
-                            case STAND -> 0;
-                            case CRUISE -> 80 / 3.6;
-                            case CLIMB -> 62 / 3.6;
-                            case BY_HAND -> driver.gear() > 0 ? driver.pedal() * 0.4 : 0;
-                        };
-        speed += (wantedSpeed - speed) * Math.min(1, dt / 6);
-        double wantedRpm = cranking ? 230 : running ? IDLE_RPM + 75 * speed : 0;
+        road(dt);
+        boolean warming = driver.program() == Driver.Program.WARM_UP;
+        double wantedRpm =
+                cranking ? 230 : running ? IDLE_RPM + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
         rpm += (wantedRpm - rpm) * Math.min(1, dt / 0.4);
         coolant +=
                 ((running ? 90 : AMBIENT_CELSIUS) - coolant)
@@ -102,6 +110,62 @@ public final class PlainPlant {
                         : Math.max(9, open - amps * dt / 3600 / BATTERY_AH * BATTERY_SPAN);
         double wanted = running ? 14.1 : driver.charger() ? 13.6 : open - amps * 0.011;
         volts += (wanted - volts) * Math.min(1, dt / 0.05);
+    }
+
+    /** Road speed, and the load that it and its change ask of the engine. */
+    private void road(double dt) {
+        since += dt;
+        double before = speed;
+        double top = Math.min(fastest, 30);
+        if (!running) {
+            speed += (0 - speed) * Math.min(1, dt / 6);
+        } else {
+            switch (driver.program()) {
+                case PULL -> ramp(0.33 * top, top, 1.9, -1.1, dt);
+                case OVERRUN -> ramp(0.3 * top, 0.85 * top, 0.9, -0.9, dt);
+                case STOP_AND_GO -> towards(since % 40 < 22 ? Math.min(fastest, 11) : 0, 3, dt);
+                case CRUISE -> towards(Math.min(fastest, 80 / 3.6), 6, dt);
+                case CLIMB -> towards(Math.min(fastest, 62 / 3.6), 6, dt);
+                case BY_HAND ->
+                        towards(
+                                driver.gear() > 0 ? Math.min(fastest, driver.pedal() * 0.4) : 0,
+                                6,
+                                dt);
+                default -> towards(0, 6, dt);
+            }
+        }
+        double pull = (speed - before) / dt;
+        boolean hill = driver.program() == Driver.Program.CLIMB && speed > 5;
+        double wanted =
+                !running
+                        ? 0
+                        : speed < 0.5
+                                ? 0.02
+                                : pull < -0.5
+                                        ? 0
+                                        : 0.10
+                                                + 0.8 * Math.pow(speed / 39, 2)
+                                                + Math.max(0, pull) / 3
+                                                + (hill ? 0.5 : 0)
+                                                + (driver.program() == Driver.Program.PULL
+                                                        ? 0.3
+                                                        : 0);
+        load = running ? load + (Math.min(1, wanted) - load) * Math.min(1, dt / 0.3) : 0;
+    }
+
+    private void towards(double wanted, double lag, double dt) {
+        speed += (wanted - speed) * Math.min(1, dt / lag);
+    }
+
+    /** Up at one rate until the upper speed, down at another until the lower one. */
+    private void ramp(double low, double high, double up, double down, double dt) {
+        pulling = pulling ? speed < high : speed < low;
+        speed = Math.max(0, speed + (pulling ? up : down) * dt);
+    }
+
+    /** Share of what the engine can give, 0..1. */
+    public synchronized double load() {
+        return load;
     }
 
     public synchronized double seconds() {

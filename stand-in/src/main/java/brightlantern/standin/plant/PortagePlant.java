@@ -12,7 +12,7 @@ import java.util.Random;
  * corroded earth is a resistor in that harness and nothing else; that boost falls behind on a climb
  * follows from it. Pressures in kPa, speeds in m/s or rpm, temperatures in °C.
  */
-public final class PortagePlant {
+public final class PortagePlant implements Whole {
     /** Step of the integration, in seconds. */
     public static final double STEP = 0.002;
 
@@ -73,6 +73,7 @@ public final class PortagePlant {
     private boolean running;
     private boolean cranking;
     private boolean limited;
+    private boolean pulling;
     private double vaneCommand;
     private double throttleCommand;
     private double speedIntegral;
@@ -239,8 +240,9 @@ public final class PortagePlant {
 
     private int chosenGear() {
         return switch (driver.program()) {
-            case STAND -> 0;
-            case CRUISE -> shift(new int[] {1, 3, 5}, new double[] {5, 11});
+            case STAND, WARM_UP -> 0;
+            case PULL -> metresPerSecond < 5 ? 2 : 3;
+            case CRUISE, OVERRUN, STOP_AND_GO -> shift(new int[] {1, 3, 5}, new double[] {5, 11});
             case CLIMB -> shift(new int[] {1, 2, 3}, new double[] {4, 9});
             case BY_HAND -> driver.gear();
         };
@@ -261,10 +263,32 @@ public final class PortagePlant {
 
     private double pedal(double dt) {
         if (!running || driver.program() == Driver.Program.STAND) {
+            pulling = false;
             return 0;
         }
-        if (driver.program() == Driver.Program.BY_HAND) {
-            return driver.pedal();
+        switch (driver.program()) {
+            case BY_HAND -> {
+                return driver.pedal();
+            }
+            case WARM_UP -> {
+                return 15;
+            }
+            case PULL -> {
+                pulling = pulling ? rpm < 3600 : metresPerSecond < 7;
+                return pulling ? 100 : 0;
+            }
+            case OVERRUN -> {
+                pulling = pulling ? metresPerSecond < 24 : metresPerSecond < 9;
+                return pulling ? 45 : 0;
+            }
+            case STOP_AND_GO -> {
+                return seconds % 40 < 20
+                        ? Math.max(0, Math.min(50, 8 * (11 - metresPerSecond)))
+                        : 0;
+            }
+            default -> {
+                // below
+            }
         }
         double target = driver.program() == Driver.Program.CRUISE ? 80 / 3.6 : 62 / 3.6;
         double error = target - metresPerSecond;
@@ -302,7 +326,11 @@ public final class PortagePlant {
                                 + 0.5 * 1.2 * DRAG_AREA * metresPerSecond * metresPerSecond
                         : 0;
         boolean halting =
-                driver.program() == Driver.Program.STAND || driver.key() == 0 || driver.brake();
+                driver.program() == Driver.Program.STAND
+                        || driver.program() == Driver.Program.WARM_UP
+                        || driver.program() == Driver.Program.STOP_AND_GO && seconds % 40 > 24
+                        || driver.key() == 0
+                        || driver.brake();
         double brake = halting && metresPerSecond > 0 ? MASS_KG * 3.0 : 0;
         double hill = halting && metresPerSecond < 0.1 ? 0 : MASS_KG * 9.81 * slope / 100;
         metresPerSecond =
@@ -428,6 +456,47 @@ public final class PortagePlant {
                 exhaust,
                 driver.trailer(),
                 faults.trailerLampOpen());
+    }
+
+    @Override
+    public synchronized double seconds() {
+        return seconds;
+    }
+
+    @Override
+    public synchronized boolean running() {
+        return running;
+    }
+
+    @Override
+    public synchronized boolean cranking() {
+        return cranking;
+    }
+
+    @Override
+    public synchronized double rpm() {
+        return rpm < 5 ? 0 : rpm;
+    }
+
+    @Override
+    public synchronized double kilometresPerHour() {
+        return 3.6 * metresPerSecond;
+    }
+
+    @Override
+    public synchronized double coolant() {
+        return coolant;
+    }
+
+    @Override
+    public synchronized double volts() {
+        return supplyVolts;
+    }
+
+    /** Share of its torque, what idling takes left out. */
+    @Override
+    public synchronized double load() {
+        return running ? Math.max(0, torque / MOST_TORQUE - 0.09) : 0;
     }
 
     public synchronized Map<String, Double> harnessVolts() {

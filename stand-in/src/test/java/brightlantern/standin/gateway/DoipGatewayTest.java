@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ServerSocket;
 import java.net.Socket;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -186,6 +187,42 @@ class DoipGatewayTest {
                 assertThat(second.isOpen()).isTrue();
                 assertThat(second.entityAddress()).isEqualTo(0x1000);
             }
+        }
+    }
+
+    @Test
+    void aConnectionThatTheGatewayForgotIsGivenUp() throws Exception {
+        InetSocketAddress mute = new InetSocketAddress("127.0.71.4", 13400);
+        try (ServerSocket server = new ServerSocket()) {
+            server.bind(mute);
+            Thread gatewayThatForgets =
+                    new Thread(
+                            () -> {
+                                try (Socket tester = server.accept()) {
+                                    DoipCodec.read(tester.getInputStream());
+                                    tester.getOutputStream()
+                                            .write(
+                                                    DoipCodec.encode(
+                                                            new DoipMessage
+                                                                    .RoutingActivationResponse(
+                                                                    0x0E80, 0x1000, 0x10)));
+                                    tester.getInputStream().readAllBytes();
+                                } catch (IOException ended) {
+                                    // the tester gave up, as it should
+                                }
+                            });
+            gatewayThatForgets.start();
+            DoipConnection connection = DoipConnection.open(mute, 0x0E80, WAIT);
+            for (int i = 0; i < 2; i++) {
+                assertThatThrownBy(() -> connection.send(0x1001, Bytes.of(0x3E, 0x00)))
+                        .hasMessageContaining("acknowledgement for module 1001");
+                assertThat(connection.isOpen()).isTrue();
+            }
+            assertThatThrownBy(() -> connection.send(0x1001, Bytes.of(0x3E, 0x00)))
+                    .isInstanceOf(WireException.class);
+            assertThat(connection.isOpen()).isFalse();
+            gatewayThatForgets.join(5000);
+            assertThat(gatewayThatForgets.isAlive()).isFalse();
         }
     }
 }

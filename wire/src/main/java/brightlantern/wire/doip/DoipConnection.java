@@ -14,6 +14,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * One activated TCP connection to a DoIP gateway, shared by all modules behind it.
@@ -26,11 +27,16 @@ public final class DoipConnection implements AutoCloseable {
     /** Time-out for the acknowledgement of a diagnostic message, ISO 13400-2:2012 table 12. */
     public static final Duration ACKNOWLEDGE_WAIT = Duration.ofSeconds(2);
 
+    private static final Duration DEAD_AFTER = Duration.ofSeconds(3);
+    private static final int MOST_UNACKNOWLEDGED = 3;
+
     private final Socket socket;
     private final int testerAddress;
     private final Map<Integer, BlockingQueue<Object>> acks = new ConcurrentHashMap<>();
     private final Map<Integer, BlockingQueue<Object>> answers = new ConcurrentHashMap<>();
     private final BlockingQueue<Object> control = new LinkedBlockingQueue<>();
+    private final AtomicInteger unacknowledged = new AtomicInteger();
+    private volatile long heard = System.nanoTime();
     private volatile WireException broken;
     private int entityAddress;
 
@@ -109,11 +115,18 @@ public final class DoipConnection implements AutoCloseable {
         mailbox(answers, target).clear();
         check();
         write(new DoipMessage.Diagnostic(testerAddress, target, data));
-        Object answer =
-                poll(
-                        acknowledged,
-                        ACKNOWLEDGE_WAIT,
-                        "acknowledgement for module %04X".formatted(target));
+        Object answer;
+        try {
+            answer =
+                    poll(
+                            acknowledged,
+                            ACKNOWLEDGE_WAIT,
+                            "acknowledgement for module %04X".formatted(target));
+            unacknowledged.set(0);
+        } catch (SilenceException silent) {
+            giveUpIfDead(silent);
+            throw silent;
+        }
         if (answer instanceof DoipMessage.DiagnosticNack nack) {
             if (nack.code() == 0x06) {
                 throw new SilenceException("Module %04X: ".formatted(target) + nack.inWords());
@@ -122,6 +135,23 @@ public final class DoipConnection implements AutoCloseable {
                 throw new NotThereException("Module %04X: ".formatted(target) + nack.inWords());
             }
             throw new WireException("Module %04X: ".formatted(target) + nack.inWords());
+        }
+    }
+
+    /**
+     * A gateway acknowledges even what it cannot deliver. One that says nothing at all any more has
+     * forgotten this connection, as after a restart: it is ended, so that the next one is made
+     * anew.
+     */
+    private void giveUpIfDead(SilenceException silent) {
+        if (unacknowledged.incrementAndGet() >= MOST_UNACKNOWLEDGED
+                && System.nanoTime() - heard > DEAD_AFTER.toNanos()) {
+            fail(
+                    new WireException(
+                            "The gateway has said nothing for "
+                                    + DEAD_AFTER.toSeconds()
+                                    + " s; the connection is made anew",
+                            silent));
         }
     }
 
@@ -196,6 +226,7 @@ public final class DoipConnection implements AutoCloseable {
             java.io.InputStream in = new java.io.BufferedInputStream(socket.getInputStream());
             while (true) {
                 DoipMessage message = DoipCodec.read(in);
+                heard = System.nanoTime();
                 if (message instanceof DoipMessage.Diagnostic m) {
                     mailbox(answers, m.source()).add(m);
                 } else if (message instanceof DoipMessage.DiagnosticAck m) {

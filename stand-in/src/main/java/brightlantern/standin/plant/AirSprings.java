@@ -1,0 +1,69 @@
+package brightlantern.standin.plant;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+import java.util.function.DoubleSupplier;
+
+/**
+ * Four air springs with a compressor and a reservoir: height in mm from pressure times area against
+ * the load on the corner; pressures in kPa. Valves stay shut while the module does not hear the
+ * messages that it needs.
+ */
+public final class AirSprings implements Part {
+    private static final String[] CORNERS = {
+        "front-left", "front-right", "rear-left", "rear-right"
+    };
+    private static final double LEVEL = 120;
+    private static final double MM_PER_KPA = 0.35;
+
+    private final double[] kpa = {610, 605, 520, 525};
+    private final double[] load = {610, 605, 520, 525};
+    private final BooleanSupplier hears;
+    private double reservoir = 1350;
+    private double compressor;
+    private boolean pumping;
+
+    /**
+     * @param hears whether the module gets the messages without which it does not level
+     */
+    public AirSprings(BooleanSupplier hears, double rearLow) {
+        this.hears = hears;
+        kpa[2] -= rearLow;
+        kpa[3] -= rearLow;
+    }
+
+    private double height(int corner) {
+        return LEVEL + (kpa[corner] - load[corner]) * MM_PER_KPA;
+    }
+
+    @Override
+    public synchronized void step(Whole w, double dt) {
+        boolean may = w.driver().key() == 2 && hears.getAsBoolean();
+        for (int c = 0; c < kpa.length; c++) {
+            double off = LEVEL - height(c);
+            if (may && Math.abs(off) > 2) {
+                double flow = Math.max(-25, Math.min(25, off)) * dt;
+                flow = flow > 0 && reservoir < kpa[c] + 50 ? 0 : flow;
+                kpa[c] += flow;
+                reservoir -= flow > 0 ? flow * 0.4 : 0;
+            }
+        }
+        pumping = w.running() && may && (reservoir < 1200 || pumping && reservoir < 1500);
+        compressor += ((pumping ? 24 + reservoir / 120 : 0) - compressor) * Math.min(1, dt / 0.3);
+        reservoir += pumping ? 9 * dt : 0;
+    }
+
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> s = new HashMap<>();
+        for (int c = 0; c < CORNERS.length; c++) {
+            int its = c;
+            s.put("height." + CORNERS[c], () -> height(its));
+            s.put("spring." + CORNERS[c], () -> kpa[its]);
+        }
+        s.put("springs.reservoir", () -> reservoir);
+        s.put("springs.compressor", () -> compressor);
+        return s;
+    }
+}

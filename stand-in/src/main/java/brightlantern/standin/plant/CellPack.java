@@ -1,0 +1,148 @@
+package brightlantern.standin.plant;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import java.util.function.DoubleSupplier;
+
+/**
+ * A high-voltage pack: cells in series, each an open-circuit voltage over charge behind its inner
+ * resistance; sense leads that carry the small current of the monitor; a cooling compressor that
+ * serves the pack before the cabin. A bad crimp in a sense lead adds the drop of the balancing and
+ * measuring current, which rises with the ripple of the pack's own current.
+ */
+public final class CellPack implements Part {
+    public static final int CELLS = 96;
+
+    private static final double AMPERE_HOURS = 37;
+    private static final double CELL_OHM = 0.0011;
+
+    /** Of the pack's current, what ripples through the monitor's input per ohm of lead. */
+    private static final double RIPPLE_SHARE = 5.2e-5;
+
+    private final Random random;
+    private final double[] charge = new double[CELLS];
+    private final double[] ohm = new double[CELLS];
+    private final double[] volts = new double[CELLS];
+    private final double[] celsius = new double[8];
+    private int badLead = -1;
+    private double leadOhm;
+    private double amps;
+    private double compressor;
+    private double wanted;
+    private double current;
+    private double cabin = 24;
+    private double evaporator = 20;
+    private double charger;
+
+    public CellPack(long seed) {
+        random = new Random(seed);
+        for (int c = 0; c < CELLS; c++) {
+            charge[c] = 0.62 + 0.004 * random.nextGaussian();
+            ohm[c] = CELL_OHM * (1 + 0.03 * random.nextGaussian());
+        }
+        java.util.Arrays.fill(celsius, 19);
+        measure();
+    }
+
+    /**
+     * A crimp of a sense lead has resistance.
+     *
+     * @param cell 1..96
+     */
+    public synchronized CellPack badLead(int cell, double ohms) {
+        badLead = cell - 1;
+        leadOhm = ohms;
+        return this;
+    }
+
+    /** Open-circuit voltage of a cell over its charge: a polynomial of third order. */
+    static double open(double charge) {
+        return 3.2 + 1.55 * charge - 1.35 * charge * charge + 0.78 * charge * charge * charge;
+    }
+
+    @Override
+    public synchronized void step(Whole w, double dt) {
+        boolean on = w.driver().key() == 2;
+        charger +=
+                ((w.driver().charger() && on && !w.running() ? 11 : 0) - charger) * Math.min(1, dt);
+        double drive = on ? w.kilometresPerHour() * 0.25 + 90 * w.load() : 0;
+        double wish = (on ? drive + 1.2 + current : 0) - charger;
+        amps += (wish - amps) * Math.min(1, dt / 0.2);
+        double mean = 0;
+        for (int c = 0; c < CELLS; c++) {
+            charge[c] = Math.max(0.02, Math.min(1, charge[c] - amps * dt / 3600 / AMPERE_HOURS));
+            mean += charge[c] / CELLS;
+        }
+        double hottest = 0;
+        for (int m = 0; m < celsius.length; m++) {
+            double heating = amps * amps * CELL_OHM * 12 / 900;
+            double cooling = (celsius[m] - 15) / 2400 + compressor / 100 * 0.02;
+            celsius[m] += (heating * (1 + 0.02 * m) - cooling) * dt;
+            celsius[m] = Math.max(12, celsius[m]);
+            hottest = Math.max(hottest, celsius[m]);
+        }
+        wanted = on ? (hottest > 28 ? 70 : w.running() ? 35 : 0) : 0;
+        compressor += (wanted - compressor) * Math.min(1, dt / 2.5);
+        current = compressor / 100 * 9;
+        double share = hottest > 28 ? 0.3 : 1;
+        evaporator += (22 - 17 * compressor / 70 * share - evaporator) * Math.min(1, dt / 40);
+        cabin += (0.5 * evaporator + 13 - cabin) * Math.min(1, dt / 300);
+        measure();
+    }
+
+    private void measure() {
+        for (int c = 0; c < CELLS; c++) {
+            double lead = c == badLead ? leadOhm * Math.abs(amps) * RIPPLE_SHARE : 0;
+            volts[c] = open(charge[c]) - amps * ohm[c] - Math.signum(amps) * lead;
+        }
+    }
+
+    @Override
+    public synchronized void mend(String repair) {
+        if (repair.startsWith("cell-")) {
+            leadOhm = 0;
+        }
+    }
+
+    private synchronized double over(boolean least) {
+        double found = volts[0];
+        for (double v : volts) {
+            found = least ? Math.min(found, v) : Math.max(found, v);
+        }
+        return found;
+    }
+
+    private synchronized double sum() {
+        double sum = 0;
+        for (double v : volts) {
+            sum += v;
+        }
+        return sum;
+    }
+
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> s = new HashMap<>();
+        for (int c = 0; c < CELLS; c++) {
+            int its = c;
+            s.put("cell." + (c + 1), () -> volts[its] + 0.0005 * random.nextGaussian());
+        }
+        for (int m = 0; m < celsius.length; m++) {
+            int its = m;
+            s.put("pack.temperature." + (m + 1), () -> celsius[its]);
+        }
+        s.put("pack.volts", this::sum);
+        s.put("pack.current", () -> amps + 0.05 * random.nextGaussian());
+        s.put("pack.charge", () -> 100 * charge[0]);
+        s.put("cell.least", () -> over(true));
+        s.put("cell.most", () -> over(false));
+        s.put("charger.current", () -> charger);
+        s.put("compressor.wanted", () -> 60 * wanted);
+        s.put("compressor.speed", () -> 60 * compressor);
+        s.put("compressor.current", () -> current + 0.02 * random.nextGaussian());
+        s.put("evaporator", () -> evaporator);
+        s.put("cabin.temperature", () -> cabin);
+        return s;
+    }
+}

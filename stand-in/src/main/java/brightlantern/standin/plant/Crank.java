@@ -1,0 +1,321 @@
+package brightlantern.standin.plant;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import java.util.function.DoubleSupplier;
+
+/**
+ * Crank with cylinders, resolved by the teeth of its signal wheel. Gas torque of each cylinder from
+ * p·dV/dθ: polytropic compression of what was drawn in, heat of combustion at dead centre,
+ * polytropic expansion until the exhaust opens. A valve that leaks lets pressure out over time, so
+ * it harms least at high speed. The rigid crank answers with J·dω/dt = ΣT − mean T. Its module
+ * times the teeth, whose pitch is never quite even: at high speed that error hides the cylinders.
+ */
+public final class Crank implements Part {
+    private static final int TEETH = 60;
+    private static final double TOOTH_DEGREES = 360.0 / TEETH;
+    private static final double POLYTROPIC = 1.32;
+    private static final double ROD_RATIO = 3.3;
+    private static final double EXHAUST_OPENS = 145;
+    private static final double AMBIENT_PA = 101_300;
+
+    /** Tooth pitch error that is left after the module learned its wheel, degrees. */
+    private static final double PITCH_ERROR = 0.006;
+
+    /** The drive line and the speed governor hold the mean speed, s. */
+    private static final double GOVERNOR_SECONDS = 0.35;
+
+    /** How much of a new cycle goes into the deviation that is told. */
+    private static final double FILTER = 0.06;
+
+    /** A combustion that lacks more than this share of its work is counted as a misfire. */
+    private static final double MISFIRE_SHARE = 0.55;
+
+    private static final int WINDOW_CYCLES = 500;
+
+    /** The first ones after a start are not judged. */
+    private static final int SETTLING_CYCLES = 20;
+
+    private final EngineSpec spec;
+    private final Random random;
+    private final double[] seal;
+    private final double[] giving;
+    private final boolean[] off;
+    private final double[] phase;
+    private final double[] volume = new double[721];
+    private final double[] pitch = new double[TEETH];
+    private final double workShape;
+    private final double[] air;
+    private final double[] heat;
+    private final double[] lost;
+    private final double[] startSpeed;
+    private final double[] gain;
+    private final double[] deviation;
+    private final double[] correction;
+    private final Deque<Integer> missed = new ArrayDeque<>();
+    private final int[] misfires;
+    private double angle;
+    private double swing;
+    private double meanTorque;
+    private double speedAtTooth;
+    private long cycles;
+    private double torque;
+    private double scatter;
+
+    /**
+     * @param seed of the scatter of its combustions and teeth
+     */
+    public Crank(EngineSpec spec, long seed) {
+        this.spec = spec;
+        this.random = new Random(seed);
+        int n = spec.cylinders();
+        seal = new double[n];
+        giving = new double[n];
+        off = new boolean[n];
+        phase = new double[n];
+        air = new double[n];
+        heat = new double[n];
+        lost = new double[n];
+        startSpeed = new double[n];
+        gain = new double[n];
+        deviation = new double[n];
+        correction = new double[n];
+        misfires = new int[n];
+        scatter = spec.diesel() ? 0.015 : 0.03;
+        for (int k = 0; k < n; k++) {
+            giving[k] = 1 + 0.008 * random.nextGaussian();
+            phase[spec.order().get(k) - 1] = 720.0 * k / n;
+        }
+        double swept = spec.litres() / 1000 / n;
+        double clearance = swept / (spec.compression() - 1);
+        for (int d = 0; d <= 720; d++) {
+            double a = Math.toRadians(d);
+            double x =
+                    (1
+                                    - Math.cos(a)
+                                    + ROD_RATIO
+                                    - Math.sqrt(ROD_RATIO * ROD_RATIO - Math.pow(Math.sin(a), 2)))
+                            / 2;
+            volume[d] = clearance + swept * x;
+        }
+        double work = 0;
+        for (int d = 0; d < EXHAUST_OPENS; d++) {
+            work += Math.pow(volume[0] / volume[d], POLYTROPIC) * (volume[d + 1] - volume[d]);
+        }
+        workShape = work;
+        for (int i = 0; i < TEETH; i++) {
+            pitch[i] = PITCH_ERROR * random.nextGaussian();
+        }
+    }
+
+    /**
+     * Lets a valve of a cylinder leak.
+     *
+     * @param perSecond share of the pressure that is lost in a second; 0 when tight
+     */
+    public Crank leak(int cylinder, double perSecond) {
+        seal[cylinder - 1] = perSecond;
+        return this;
+    }
+
+    /** A cylinder gives this share of the torque that it is asked for. */
+    public Crank gives(int cylinder, double share) {
+        giving[cylinder - 1] = share;
+        return this;
+    }
+
+    /** Uneven combustion, as of a lean mixture: relative scatter of the work of one. */
+    public synchronized void scatter(double relative) {
+        scatter = relative;
+    }
+
+    /** Switches the injection of a cylinder off or on again. */
+    public synchronized void off(int cylinder, boolean now) {
+        off[cylinder - 1] = now;
+    }
+
+    @Override
+    public synchronized void step(Whole whole, double dt) {
+        double rpm = whole.rpm();
+        if (rpm < 60) {
+            swing = 0;
+            torque = 0;
+            return;
+        }
+        double mean = rpm * 2 * Math.PI / 60;
+        double friction = spec.friction(rpm);
+        double wanted = whole.running() ? friction + whole.load() * spec.mostTorque() : 0;
+        torque = wanted;
+        double left = dt;
+        while (left > 0) {
+            double speed = Math.max(5, mean + swing);
+            double toNext = TOOTH_DEGREES - angle % TOOTH_DEGREES;
+            double time = Math.toRadians(toNext) / speed;
+            if (time > left) {
+                turn(Math.toDegrees(speed * left), left, wanted, friction, whole, speed);
+                break;
+            }
+            turn(toNext, time, wanted, friction, whole, speed);
+            angle = Math.round(angle / TOOTH_DEGREES) * TOOTH_DEGREES % 720;
+            tooth(mean, wanted);
+            left -= time;
+        }
+    }
+
+    private void turn(
+            double degrees,
+            double time,
+            double wanted,
+            double friction,
+            Whole whole,
+            double speed) {
+        double sum = 0;
+        for (int k = 0; k < phase.length; k++) {
+            double at = Math.floorMod((int) (angle - phase[k] + 1440), 720);
+            sum += cylinder(k, (int) at, time, wanted, whole);
+        }
+        meanTorque += (sum - meanTorque) * Math.min(1, time * speed / (4 * Math.PI));
+        swing += (sum - meanTorque) / spec.inertia() * time;
+        swing -= swing * Math.min(1, time / GOVERNOR_SECONDS);
+        angle = (angle + degrees) % 720;
+    }
+
+    /** Torque of one cylinder; {@code at} counts from its firing dead centre, 540 = drawn in. */
+    private double cylinder(int k, int at, double time, double wanted, Whole whole) {
+        if (at >= 540) {
+            if (at < 552) {
+                // the valve has just shut on what was drawn in
+                double drawn =
+                        spec.diesel()
+                                ? 1 + whole.load() * spec.boostKpa() / 101.3
+                                : 0.34
+                                        + 0.66 * whole.load()
+                                        + whole.load() * spec.boostKpa() / 101.3;
+                air[k] = AMBIENT_PA * drawn;
+                lost[k] = 1;
+                heat[k] = Double.NaN;
+            }
+            lost[k] *= Math.max(0, 1 - seal[k] * time * compressionShare(at));
+            double p =
+                    air[k] * lost[k] * Math.pow(volume[540] / volume[at], POLYTROPIC) - AMBIENT_PA;
+            return p * slope(at);
+        }
+        if (at < EXHAUST_OPENS) {
+            if (Double.isNaN(heat[k])) {
+                double work = 4 * Math.PI * wanted / spec.cylinders();
+                // what was lost before dead centre does not burn: too little air, too little heat
+                double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
+                heat[k] =
+                        off[k]
+                                ? 0
+                                : work
+                                        / workShape
+                                        * giving[k]
+                                        * burns
+                                        * Math.max(0, 1 + scatter * random.nextGaussian());
+            }
+            lost[k] *= Math.max(0, 1 - seal[k] * time);
+            double p =
+                    (air[k] * lost[k] * Math.pow(spec.compression(), POLYTROPIC)
+                                            + heat[k] * lost[k])
+                                    * Math.pow(volume[0] / volume[at], POLYTROPIC)
+                            - AMBIENT_PA;
+            return p * slope(at);
+        }
+        return 0;
+    }
+
+    /** Pressure drives the leak: little at first, all of it near dead centre. */
+    private double compressionShare(int at) {
+        return Math.min(1, Math.pow(volume[0] / volume[at], 0.6) * 1.2);
+    }
+
+    private double slope(int at) {
+        return (volume[at + 1] - volume[at]) / Math.toRadians(1);
+    }
+
+    /** The module times a tooth; at a cylinder's ends it takes the speed. */
+    private void tooth(double mean, double wanted) {
+        int n = phase.length;
+        int index = (int) Math.round(angle / TOOTH_DEGREES);
+        double measured = (mean + swing) * (1 + pitch[index % TEETH] / (3 * TOOTH_DEGREES));
+        speedAtTooth += (measured - speedAtTooth) * 0.5;
+        for (int k = 0; k < n; k++) {
+            double at = Math.floorMod((int) Math.round(angle - phase[k]) + 1440, 720);
+            if (at == 0) {
+                startSpeed[k] = measured;
+            } else if (Math.abs(at - Math.min(144, 720.0 / n)) < TOOTH_DEGREES / 2) {
+                gain[k] = measured - startSpeed[k];
+            }
+        }
+        if (index % (2 * TEETH) == 0) {
+            cycle(mean, wanted);
+        }
+    }
+
+    private void cycle(double mean, double wanted) {
+        int n = phase.length;
+        cycles++;
+        double average = 0;
+        for (double g : gain) {
+            average += g / n;
+        }
+        // what the work of one combustion is worth in speed: J·ω·Δω = W
+        double worth = 4 * Math.PI * wanted / n / (spec.inertia() * mean);
+        for (int k = 0; k < n; k++) {
+            double its = gain[k] - average;
+            deviation[k] += FILTER * (its * 60 / (2 * Math.PI) - deviation[k]);
+            if (cycles > SETTLING_CYCLES
+                    && wanted > 0
+                    && its < -MISFIRE_SHARE * worth * (n - 1) / n) {
+                missed.addLast(k + (int) (cycles % 1_000_000) * n);
+                misfires[k]++;
+            }
+            if (mean < 130) {
+                correction[k] =
+                        Math.max(-40, Math.min(40, correction[k] - 0.2 * deviation[k] * FILTER));
+            }
+        }
+        while (!missed.isEmpty() && missed.peekFirst() / n < cycles % 1_000_000 - WINDOW_CYCLES) {
+            misfires[missed.removeFirst() % n]--;
+        }
+    }
+
+    @Override
+    public synchronized void mend(String repair) {
+        if (repair.startsWith("valve-")) {
+            seal[Integer.parseInt(repair.substring(6)) - 1] = 0;
+        }
+    }
+
+    private synchronized double read(DoubleSupplier reading) {
+        return reading.getAsDouble();
+    }
+
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> sensors = new HashMap<>();
+        for (int k = 0; k < phase.length; k++) {
+            int its = k;
+            sensors.put("deviation." + (k + 1), () -> read(() -> deviation[its]));
+            sensors.put("misfires." + (k + 1), () -> read(() -> misfires[its]));
+            sensors.put("quantity." + (k + 1), () -> read(() -> correction[its]));
+        }
+        sensors.put("torque.indicated", () -> read(() -> torque));
+        sensors.put(
+                "crank.roughness",
+                () ->
+                        read(
+                                () -> {
+                                    double sum = 0;
+                                    for (double d : deviation) {
+                                        sum += d * d;
+                                    }
+                                    return Math.sqrt(sum / deviation.length);
+                                }));
+        return sensors;
+    }
+}

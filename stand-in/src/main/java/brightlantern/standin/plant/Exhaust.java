@@ -1,0 +1,100 @@
+package brightlantern.standin.plant;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.DoubleSupplier;
+
+/**
+ * What follows the engine: gas and catalyst temperatures, and in a diesel the soot filter with its
+ * loading and back pressure, and nitrogen oxides with their dosing. First-order heating; °C, g,
+ * kPa, ppm.
+ */
+public final class Exhaust implements Part {
+    private static final double AMBIENT = 14;
+
+    private final EngineSpec spec;
+    private double gas = AMBIENT;
+    private double front = AMBIENT;
+    private double rear = AMBIENT;
+    private double soot;
+    private double sootRate = 1;
+    private double drop;
+    private double recirculation;
+    private double flow;
+    private double nitrogen;
+    private double dosed;
+    private double stored = 0.62;
+    private double burnt;
+
+    /**
+     * @param soot grams in the filter
+     */
+    public Exhaust(EngineSpec spec, double soot) {
+        this.spec = spec;
+        this.soot = soot;
+    }
+
+    /** Soot comes so many times faster, as from a cylinder that burns badly. */
+    public synchronized Exhaust soots(double times) {
+        sootRate = times;
+        return this;
+    }
+
+    @Override
+    public synchronized void step(Whole w, double dt) {
+        double load = w.load();
+        double rpm = w.rpm();
+        boolean on = w.running();
+        double hot =
+                on
+                        ? (spec.diesel() ? 110 + 480 * load : 330 + 480 * load)
+                                * Math.min(1, 0.6 + rpm / 5000)
+                        : AMBIENT;
+        gas += (hot - gas) * Math.min(1, dt / (on ? 6 : 400));
+        front += (gas * 0.94 - front) * Math.min(1, dt / (on ? 25 : 700));
+        rear +=
+                (front * 0.96 + (on && front > 280 ? 25 : 0) - rear)
+                        * Math.min(1, dt / (on ? 40 : 900));
+        recirculation = on && spec.diesel() && w.coolant() > 50 ? Math.max(0, 45 - 60 * load) : 0;
+        double air = on ? spec.litres() / 2 * rpm / 60 * 1.18 * (0.4 + load) : 0;
+        flow = air * 3.6;
+        if (spec.diesel()) {
+            soot += on ? sootRate * (0.0006 + 0.003 * load) * dt : 0;
+            // carbon burns off by itself only when the filter is really hot
+            soot -= soot * Math.exp((rear - 640) / 40) * dt / 300;
+            soot = Math.max(0, soot);
+            drop = on ? air / 100 * (0.6 + 0.06 * soot) * (rear + 273) / 500 : 0;
+            nitrogen +=
+                    ((on ? 180 + 900 * load - 3 * recirculation : 0) - nitrogen) * Math.min(1, dt);
+            double wanted = rear > 190 && on ? nitrogen * air * 1e-4 : 0;
+            dosed += (wanted - dosed) * Math.min(1, dt / 0.5);
+            stored += (Math.min(0.9, wanted > 0 ? 0.7 : stored) - stored) * Math.min(1, dt / 60);
+        }
+        burnt += on ? dt : 0;
+    }
+
+    @Override
+    public void mend(String repair) {
+        if (repair.startsWith("valve-")) {
+            soots(1);
+        }
+    }
+
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> s = new HashMap<>();
+        s.put("exhaust.manifold", () -> gas);
+        s.put("exhaust.front", () -> front);
+        s.put("exhaust.rear", () -> rear);
+        s.put("exhaust.flow", () -> flow);
+        s.put("egr.duty", () -> recirculation);
+        s.put("soot.mass", () -> soot);
+        s.put("filter.pressure", () -> drop);
+        s.put("filter.seconds", () -> burnt);
+        s.put("nox.before", () -> nitrogen);
+        s.put("nox.after", () -> nitrogen * (1 - stored));
+        s.put("dosing.rate", () -> dosed);
+        s.put("ammonia.level", () -> 100 * stored);
+        return s;
+    }
+}

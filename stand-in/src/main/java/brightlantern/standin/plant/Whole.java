@@ -1,0 +1,26 @@
+package brightlantern.standin.plant;
+
+/** What the parts of a vehicle see of the vehicle that they sit in. */
+public interface Whole {
+    Driver driver();
+
+    /** Seconds since it was made. */
+    double seconds();
+
+    boolean running();
+
+    boolean cranking();
+
+    double rpm();
+
+    double kilometresPerHour();
+
+    /** °C. */
+    double coolant();
+
+    /** Volts at the battery. */
+    double volts();
+
+    /** Share of the torque that the engine can give, 0..1. */
+    double load();
+}
