@@ -1,6 +1,10 @@
 package brightlantern.core.signal;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Conversion between units of one quantity, by way of the SI unit (BIPM SI Brochure, 9th ed.). The
@@ -9,25 +13,62 @@ import java.util.Map;
 public final class Units {
     private record Unit(String quantity, double factor, double offset) {}
 
-    private static final Map<String, Unit> KNOWN =
-            Map.ofEntries(
-                    Map.entry("Pa", new Unit("pressure", 1, 0)),
-                    Map.entry("hPa", new Unit("pressure", 100, 0)),
-                    Map.entry("mbar", new Unit("pressure", 100, 0)),
-                    Map.entry("kPa", new Unit("pressure", 1_000, 0)),
-                    Map.entry("bar", new Unit("pressure", 100_000, 0)),
-                    Map.entry("MPa", new Unit("pressure", 1_000_000, 0)),
-                    Map.entry("°C", new Unit("temperature", 1, 273.15)),
-                    Map.entry("K", new Unit("temperature", 1, 0)),
-                    Map.entry("°F", new Unit("temperature", 5 / 9.0, 459.67 * 5 / 9)),
-                    Map.entry("km/h", new Unit("speed", 1 / 3.6, 0)),
-                    Map.entry("m/s", new Unit("speed", 1, 0)),
-                    Map.entry("V", new Unit("voltage", 1, 0)),
-                    Map.entry("mV", new Unit("voltage", 0.001, 0)),
-                    Map.entry("kg/h", new Unit("mass flow", 1 / 3600.0, 0)),
-                    Map.entry("g/s", new Unit("mass flow", 0.001, 0)));
+    private static final Map<String, Unit> KNOWN = new LinkedHashMap<>();
+
+    private static void add(String quantity, Object... namesAndFactors) {
+        for (int i = 0; i < namesAndFactors.length; i += 2) {
+            KNOWN.put(
+                    (String) namesAndFactors[i],
+                    new Unit(quantity, ((Number) namesAndFactors[i + 1]).doubleValue(), 0));
+        }
+    }
+
+    static {
+        add("pressure", "kPa", 1e3, "bar", 1e5, "hPa", 100, "mbar", 100, "MPa", 1e6, "psi", 6894.757, "Pa", 1);
+        KNOWN.put("°C", new Unit("temperature", 1, 273.15));
+        KNOWN.put("°F", new Unit("temperature", 5 / 9.0, 459.67 * 5 / 9));
+        KNOWN.put("K", new Unit("temperature", 1, 0));
+        add("speed", "km/h", 1 / 3.6, "m/s", 1, "mph", 0.44704);
+        add("distance", "km", 1e3, "mi", 1609.344, "m", 1, "mm", 1e-3);
+        add("voltage", "V", 1, "mV", 1e-3);
+        add("current", "A", 1, "mA", 1e-3);
+        add("mass flow", "g/s", 1e-3, "kg/h", 1 / 3600.0, "lb/min", 0.45359237 / 60);
+        add("torque", "Nm", 1, "lbf·ft", 1.355818);
+        add("power", "kW", 1e3, "hp", 745.69987, "W", 1);
+        add("volume", "l", 1e-3, "gal", 3.785411784e-3);
+        add("volume flow", "l/h", 1e-3 / 3600, "gal/h", 3.785411784e-3 / 3600);
+        add("time", "s", 1, "ms", 1e-3, "min", 60, "h", 3600);
+        add("rotation", "rpm", 1, "krpm", 1000, "1/min", 1);
+        add("mass", "g", 1, "mg", 1e-3, "kg", 1000);
+        add("share", "%", 1);
+        add("angle", "°", 1);
+    }
 
     private Units() {}
+
+    public static boolean isKnown(String unit) {
+        return KNOWN.containsKey(unit);
+    }
+
+    /** What a unit measures; empty when it is not known. */
+    public static Optional<String> quantity(String unit) {
+        return Optional.ofNullable(KNOWN.get(unit)).map(Unit::quantity);
+    }
+
+    /** Quantity → its units, for those that a person may choose between. */
+    public static Map<String, List<String>> choices() {
+        Map<String, List<String>> choices = new LinkedHashMap<>();
+        KNOWN.forEach(
+                (name, unit) ->
+                        choices.computeIfAbsent(unit.quantity, q -> new ArrayList<>()).add(name));
+        choices.values().removeIf(units -> units.size() < 2);
+        return choices;
+    }
+
+    /** A difference, which an offset does not touch. */
+    public static double convertDifference(double value, String from, String to) {
+        return convert(value, from, to) - convert(0, from, to);
+    }
 
     /**
      * @throws IllegalArgumentException when the units do not measure the same thing

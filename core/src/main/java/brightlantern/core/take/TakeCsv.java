@@ -17,6 +17,11 @@ import java.util.TreeSet;
 public final class TakeCsv {
     private TakeCsv() {}
 
+    /** A text that a spreadsheet would take for a formula is marked as a text. */
+    static String harmless(String text) {
+        return !text.isEmpty() && "=+-@\t\r".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+    }
+
     /** A cell is empty where the value was not sampled at that moment; nothing is filled in. */
     public static void write(Take take, VehicleDescription description, Writer out) {
         List<Value> values =
@@ -52,7 +57,7 @@ public final class TakeCsv {
                 row.add(
                         take.marks().stream()
                                 .filter(m -> m.seconds() == t)
-                                .map(Take.Mark::text)
+                                .map(m -> harmless(m.text()))
                                 .findFirst()
                                 .orElse(""));
                 csv.writeRecord(row);
