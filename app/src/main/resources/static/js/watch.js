@@ -1,43 +1,62 @@
-// Live values: numbers at once, chart four times a second, over the last minute.
-import {align, groups, lane} from '/js/lanes.js';
+// Live values: numbers at once, chart several times a second, over as long a window as was chosen.
+import {Lanes} from '/js/lanes.js';
+import {readouts} from '/js/readouts.js';
 
 const page = document.getElementById('watch');
 const rows = [...document.querySelectorAll('#values tr[data-value]')];
-const values = rows.map(row => ({id: row.dataset.value, name: row.dataset.name, unit: row.dataset.unit, state: row.dataset.state === 'true', digits: Number(row.dataset.digits), row, t: [], y: []}));
+const values = rows.map(row => ({id: row.dataset.value, name: row.dataset.name, unit: row.dataset.unit, state: row.dataset.state === 'true', words: Object.fromEntries((row.dataset.words || '').split('\n').filter(Boolean).map(l => [l.slice(0, l.indexOf(' ')), l.slice(l.indexOf(' ') + 1)])), digits: Number(row.dataset.digits), row, t: [], y: []}));
 const byId = new Map(values.map(v => [v.id, v]));
+const places = readouts();
 const root = document.getElementById('lanes');
-const lanes = groups(values.filter(v => !v.state)).map(group => ({group, chart: lane(root, group)}));
-const WINDOW = 60;
+const KEPT = 600;
+const GAP = 2;
+let span = 60;
 let paused = false;
 let zero = null;
 let newest = 0;
+const lags = [];
+globalThis.lanternLags = lags;
+
+const lanes = root && values.length ? new Lanes(root, values, {all: () => goOn(), moved: () => { if (!paused) pauseNow(true); }}) : null;
 
 const pause = document.getElementById('pause');
-pause.addEventListener('click', () => {
-  paused = !paused;
+function pauseNow(now) {
+  paused = now;
   pause.setAttribute('aria-pressed', paused);
   pause.textContent = paused ? 'Let the chart go on' : 'Pause the chart';
-});
+}
+function goOn() { pauseNow(false); }
+pause?.addEventListener('click', () => pauseNow(!paused));
+const window_ = document.getElementById('span');
+window_?.addEventListener('change', () => { span = Number(window_.value); goOn(); });
 
-if (values.length) {
-  const source = new EventSource(page.dataset.stream + '?' + values.map(v => 'v=' + encodeURIComponent(v.id)).join('&'));
+const wanted = [...new Set([...values.map(v => v.id), ...places.ids])];
+if (wanted.length) {
+  const source = new EventSource(page.dataset.stream + '?' + wanted.map(v => 'v=' + encodeURIComponent(v)).join('&'));
   addEventListener('pagehide', () => source.close());
   source.addEventListener('values', event => {
     const {points, troubles} = JSON.parse(event.data);
     const trouble = document.getElementById('troubles');
     trouble.hidden = troubles.length === 0;
     if (troubles.length) trouble.textContent = troubles.join(' · ');
+    let last = 0;
     for (const p of points) {
       zero ??= p.t;
+      last = Math.max(last, p.t);
       newest = Math.max(newest, p.t - zero);
+      places.set(p.id, p.text, p.verdict);
       const value = byId.get(p.id);
-      value.t.push(p.t - zero);
-      value.y.push(p.v);
+      if (!value) continue;
+      const t = p.t - zero;
+      // where nothing came for a while nothing is drawn
+      if (value.t.length && t - value.t[value.t.length - 1] > GAP) { value.t.push((t + value.t[value.t.length - 1]) / 2); value.y.push(null); }
+      value.t.push(t);
+      value.y.push(Number.isFinite(p.v) ? p.v : null);
       value.text = p.text;
       value.verdict = p.verdict;
     }
     for (const value of values) {
-      while (value.t.length && value.t[0] < newest - WINDOW) { value.t.shift(); value.y.shift(); }
+      if (value.t.length > 256 && value.t[128] < newest - KEPT) { value.t.splice(0, 128); value.y.splice(0, 128); }
       if (value.text === undefined) continue;
       value.row.querySelector('[data-now]').textContent = value.text;
       const tag = value.row.querySelector('[data-verdict]');
@@ -45,6 +64,8 @@ if (values.length) {
       tag.textContent = value.verdict === 'out' ? 'out of range' : 'in range';
       tag.className = 'tag ' + (value.verdict === 'out' ? 'fails' : 'holds');
     }
+    // how old a reading is when it is painted, for the bench
+    if (last) requestAnimationFrame(() => setTimeout(() => { lags.push(Date.now() / 1000 - last); if (lags.length > 2000) lags.splice(0, 1000); }));
   });
   source.onerror = () => {
     const trouble = document.getElementById('troubles');
@@ -54,14 +75,13 @@ if (values.length) {
 }
 
 setInterval(() => {
-  if (!paused) {
-    for (const {group, chart} of lanes) {
-      chart.setData(align(group.list), false);
-      chart.setScale('x', {min: Math.max(0, newest - WINDOW), max: Math.max(10, newest)});
-    }
+  if (lanes && !paused) {
+    lanes.setData();
+    lanes.show(Math.max(0, newest - span), Math.max(10, newest));
   }
   for (const value of values) {
-    const n = value.t.filter(t => t > newest - 5).length;
+    let n = 0;
+    for (let i = value.t.length - 1; i >= 0 && value.t[i] > newest - 5; i--) n++;
     value.row.querySelector('[data-rate]').textContent = n ? (n / Math.min(5, Math.max(1, newest))).toFixed(0) : '';
   }
 }, 250);
@@ -74,8 +94,9 @@ find.addEventListener('input', () => {
   }
 });
 
-document.getElementById('mark')?.addEventListener('click', async event => {
-  const button = event.currentTarget;
+document.getElementById('work').addEventListener('click', async event => {
+  const button = event.target.closest('#mark');
+  if (!button) return;
   const csrf = document.querySelector('meta[name=csrf]');
   const answer = await fetch(page.dataset.mark, {method: 'POST', headers: {[csrf.dataset.header]: csrf.content}});
   button.textContent = answer.ok ? 'Marked. Mark again' : 'Not marked: ' + answer.status;

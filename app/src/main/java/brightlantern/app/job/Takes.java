@@ -2,28 +2,47 @@ package brightlantern.app.job;
 
 import brightlantern.core.take.Take;
 import brightlantern.core.take.TakeChunk;
+import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Takes as compressed columnar chunks of about a second. */
 @Repository
 public class Takes {
     public static final String REFUELLED = "refuelled";
 
-    private final JdbcClient db;
+    private static final int MOST_RECENT = 4;
 
-    Takes(JdbcClient db) {
+    private final JdbcClient db;
+    private final Json json;
+
+    /** Takes are large and are looked at many times in a row. */
+    private final Map<Long, Take> recent =
+            new LinkedHashMap<>(8, 0.75f, true) {
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Long, Take> eldest) {
+                    return size() > MOST_RECENT;
+                }
+            };
+
+    Takes(JdbcClient db, Json json) {
         this.db = db;
+        this.json = json;
     }
 
     /**
      * @param ended empty while it runs, or when the program died meanwhile
      * @param circumstance refuelled when it was recorded soon after filling up; empty otherwise
+     * @param setAside it went wrong and was done again; no study counts it
+     * @param source the file that it was read from; empty when it was recorded
      */
     public record TakeHead(
             long id,
@@ -31,7 +50,10 @@ public class Takes {
             String name,
             Instant started,
             Optional<Instant> ended,
-            String circumstance) {
+            String circumstance,
+            String note,
+            boolean setAside,
+            String source) {
         public boolean refuelled() {
             return circumstance.equals(REFUELLED);
         }
@@ -45,10 +67,78 @@ public class Takes {
         return key.getKeyAs(Long.class);
     }
 
-    public void append(long takeId, int number, Map<String, Take.Column> columns) {
-        db.sql("insert into take_chunk (take_id, number, content) values (?, ?, ?)")
-                .params(takeId, number, TakeChunk.write(columns))
+    /**
+     * Keeps what was read elsewhere as a take.
+     *
+     * @param own values that the vehicle's description does not know
+     */
+    @Transactional
+    public long keep(
+            long jobId, String name, Instant at, String source, Take take, List<Value> own) {
+        long id = start(jobId, name, at, "");
+        db.sql("update take set source = ?, own_values = ? where id = ?")
+                .params(source, own.isEmpty() ? null : json.write(own), id)
                 .update();
+        append(id, 0, take.columns(), v -> Optional.empty());
+        take.marks().forEach(m -> mark(id, m.seconds(), m.text()));
+        end(id, at.plusMillis(Math.round(take.lengthSeconds() * 1000)));
+        return id;
+    }
+
+    /** Values of a take that the vehicle's description does not know. */
+    public List<Value> own(long takeId) {
+        return db.sql("select own_values from take where id = ?")
+                .param(takeId)
+                .query((rs, n) -> Optional.ofNullable(rs.getString(1)))
+                .optional()
+                .flatMap(o -> o)
+                .map(text -> List.of(json.read(text, Value[].class)))
+                .orElse(List.of());
+    }
+
+    public void append(
+            long takeId,
+            int number,
+            Map<String, Take.Column> columns,
+            Function<String, Optional<Value>> described) {
+        db.sql("insert into take_chunk (take_id, number, content) values (?, ?, ?)")
+                .params(takeId, number, TakeChunk.write(columns, described))
+                .update();
+    }
+
+    /**
+     * Makes one chunk of the many small ones from a number on; all of them or none, so that a crash
+     * meanwhile loses nothing.
+     */
+    @Transactional
+    public void compact(
+            long takeId, int from, int to, Function<String, Optional<Value>> described) {
+        List<byte[]> chunks =
+                db.sql(
+                                "select content from take_chunk where take_id = ? and number between ? and ? order by number")
+                        .params(takeId, from, to)
+                        .query((rs, n) -> rs.getBytes(1))
+                        .list();
+        if (chunks.size() < 2) {
+            return;
+        }
+        byte[] one = TakeChunk.write(TakeChunk.join(chunks), described);
+        db.sql("delete from take_chunk where take_id = ? and number between ? and ?")
+                .params(takeId, from, to)
+                .update();
+        db.sql("insert into take_chunk (take_id, number, content) values (?, ?, ?)")
+                .params(takeId, from, one)
+                .update();
+    }
+
+    public void note(long takeId, String name, String note) {
+        db.sql("update take set name = ?, note = ? where id = ?")
+                .params(name, note, takeId)
+                .update();
+    }
+
+    public void setAside(long takeId, boolean aside) {
+        db.sql("update take set set_aside = ? where id = ?").params(aside, takeId).update();
     }
 
     public void mark(long takeId, double seconds, String text) {
@@ -72,12 +162,25 @@ public class Takes {
                                         rs.getString("name"),
                                         Jobs.time(rs, "started"),
                                         Jobs.maybeTime(rs, "ended"),
-                                        rs.getString("circumstance")))
+                                        rs.getString("circumstance"),
+                                        rs.getString("note"),
+                                        rs.getBoolean("set_aside"),
+                                        rs.getString("source")))
                 .list();
     }
 
     public Optional<TakeHead> head(long jobId, long id) {
         return of(jobId).stream().filter(t -> t.id() == id).findFirst();
+    }
+
+    /** A take that has ended, out of memory when it was read a short while ago. */
+    public Take ended(TakeHead head) {
+        if (head.ended().isEmpty()) {
+            return read(head.id());
+        }
+        synchronized (recent) {
+            return recent.computeIfAbsent(head.id(), this::read);
+        }
     }
 
     public Take read(long takeId) {

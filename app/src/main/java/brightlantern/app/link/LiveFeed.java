@@ -3,6 +3,7 @@ package brightlantern.app.link;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.WireException;
+import brightlantern.wire.uds.NegativeResponseException;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -18,15 +19,24 @@ import java.util.function.Consumer;
  * in parallel and each one gently. Values of one request bear one time.
  */
 public final class LiveFeed {
-    /** A module is not asked more often than this; 20 Hz is more than an eye or a chart needs. */
-    private static final long SHORTEST_CYCLE_MILLIS = 50;
+    /** ISO 14229-1 annex A.1: busy, repeat the request. */
+    private static final int BUSY = 0x21;
 
     private static final long RETRY_MILLIS = 500;
+
+    /** A module that says it is busy is left alone for so long, and longer each time. */
+    private static final long FIRST_REST_MILLIS = 20;
+
+    private static final long LONGEST_REST_MILLIS = 400;
+
+    /** How much of a new answer time goes into the mean that is told. */
+    private static final double NEW_SHARE = 0.1;
 
     private final VehicleLink link;
     private final List<Subscription> subscriptions = new CopyOnWriteArrayList<>();
     private final Map<String, Thread> pollers = new ConcurrentHashMap<>();
     private final Map<String, String> troubles = new ConcurrentHashMap<>();
+    private final Map<String, Double> answerMillis = new ConcurrentHashMap<>();
 
     LiveFeed(VehicleLink link) {
         this.link = link;
@@ -79,6 +89,11 @@ public final class LiveFeed {
         return Map.copyOf(troubles);
     }
 
+    /** How long one request of a module takes on the mean, ms; 0 before it was asked. */
+    public double answerMillis(String moduleId) {
+        return answerMillis.getOrDefault(moduleId, 0.0);
+    }
+
     private synchronized void ensurePoller(VehicleDescription description, String moduleId) {
         pollers.computeIfAbsent(
                 moduleId,
@@ -111,34 +126,43 @@ public final class LiveFeed {
 
     private void poll(VehicleDescription description, String moduleId) {
         int address = description.module(moduleId).orElseThrow().address();
+        long rest = 0;
         while (true) {
             List<Value> values = wanted(description, moduleId);
             if (retire(moduleId, values)) {
                 return;
             }
-            long start = System.nanoTime();
             long pause;
             try {
-                read(address, values);
+                read(moduleId, address, values);
                 troubles.remove(moduleId);
-                pause = SHORTEST_CYCLE_MILLIS - (System.nanoTime() - start) / 1_000_000;
+                // the module's own answer time is the pace; it is never asked twice at once
+                rest = rest / 2;
+                pause = rest;
             } catch (WireException trouble) {
                 troubles.put(moduleId, trouble.getMessage());
-                pause = RETRY_MILLIS;
+                boolean busy =
+                        trouble instanceof NegativeResponseException refused
+                                && refused.code() == BUSY;
+                rest = Math.min(LONGEST_REST_MILLIS, Math.max(FIRST_REST_MILLIS, 2 * rest));
+                pause = busy ? rest : RETRY_MILLIS;
             }
             try {
-                TimeUnit.MILLISECONDS.sleep(Math.max(1, pause));
+                TimeUnit.MILLISECONDS.sleep(pause);
             } catch (InterruptedException stopped) {
                 return;
             }
         }
     }
 
-    private void read(int address, List<Value> values) throws WireException {
+    private void read(String moduleId, int address, List<Value> values) throws WireException {
         for (int i = 0; i < values.size(); i += VehicleLink.PACK) {
             List<Value> pack = values.subList(i, Math.min(values.size(), i + VehicleLink.PACK));
             double before = System.currentTimeMillis() / 1000.0;
+            long start = System.nanoTime();
             Map<String, Double> read = link.readModule(address, pack);
+            double millis = (System.nanoTime() - start) / 1e6;
+            answerMillis.merge(moduleId, millis, (a, b) -> a + NEW_SHARE * (b - a));
             double at = (before + System.currentTimeMillis() / 1000.0) / 2;
             for (Subscription subscription : subscriptions) {
                 Map<String, Double> its = new LinkedHashMap<>(read);

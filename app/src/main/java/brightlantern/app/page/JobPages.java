@@ -35,6 +35,7 @@ public class JobPages {
     private final Reasoning reasoning;
     private final Sweeps sweeps;
     private final Repairs repairs;
+    private final UnitChoices units;
 
     JobPages(
             Jobs jobs,
@@ -42,7 +43,9 @@ public class JobPages {
             Findings findings,
             Reasoning reasoning,
             Sweeps sweeps,
-            Repairs repairs) {
+            Repairs repairs,
+            UnitChoices units) {
+        this.units = units;
         this.jobs = jobs;
         this.links = links;
         this.findings = findings;
@@ -91,7 +94,7 @@ public class JobPages {
 
     public Context context(long id) {
         Job job = job(id);
-        return new Context(job, links.description(job), links.link(job));
+        return new Context(job, links.description(job).shownIn(units.ofWhoever()), links.link(job));
     }
 
     /** Fills the model for a full page of a stage. */

@@ -106,8 +106,9 @@ class TrimFindings {
     /** The newest other take of the job that was recorded on an ordinary day. */
     private Optional<Double> ordinary(TakeHead head, TrimSet set) {
         return takes.of(head.jobId()).stream()
-                .filter(t -> t.id() != head.id() && !t.refuelled() && t.ended().isPresent())
-                .flatMap(t -> idle(takes.read(t.id()), set).stream())
+                .filter(t -> t.id() != head.id() && !t.refuelled() && !t.setAside())
+                .filter(t -> t.ended().isPresent())
+                .flatMap(t -> idle(takes.ended(t), set).stream())
                 .findFirst();
     }
 

@@ -4,25 +4,29 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Takes;
 import brightlantern.app.link.LiveFeed;
+import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.filter.Filter;
+import brightlantern.core.filter.FilterException;
+import brightlantern.core.filter.FilterParser;
+import brightlantern.core.signal.ProposedLists;
 import brightlantern.core.signal.RangeVerdict;
+import brightlantern.core.signal.SamplingCost;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
-import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.take.Take;
-import brightlantern.core.take.TakeCsv;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Agreement;
 import brightlantern.core.vehicle.VehicleDescription.Follow;
 import brightlantern.core.vehicle.VehicleDescription.Value;
-import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -35,7 +39,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -45,7 +48,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
-import org.springframework.web.server.ResponseStatusException;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
@@ -53,14 +55,16 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/watch")
 class WatchController {
-    private static final long SEND_MILLIS = 100;
+    private static final long SEND_MILLIS = 80;
+    private static final String BACK = "redirect:/jobs/";
 
     private final JobPages pages;
     private final TakeRecorder recorder;
     private final Takes takes;
     private final Findings findings;
     private final LeadCodes leads;
-    private final TrimFindings trims;
+    private final TakeJudge judge;
+    private final WatchLists lists;
     private final ScheduledExecutorService clock =
             Executors.newScheduledThreadPool(
                     2,
@@ -76,55 +80,110 @@ class WatchController {
             Takes takes,
             Findings findings,
             LeadCodes leads,
-            TrimFindings trims) {
-        this.trims = trims;
+            TakeJudge judge,
+            WatchLists lists) {
         this.pages = pages;
         this.recorder = recorder;
         this.takes = takes;
         this.findings = findings;
         this.leads = leads;
+        this.judge = judge;
+        this.lists = lists;
     }
 
-    /** A value as the page's script needs it. */
-    record Shown(String id, String name, String unit, int digits, boolean state, String module) {
-        static Shown of(VehicleDescription description, Value v) {
-            return new Shown(
-                    v.id(),
-                    v.name(),
-                    v.isState() ? "" : v.show(),
-                    v.digits(),
-                    v.isState(),
-                    description
-                            .module(v.module())
-                            .map(VehicleDescription.Module::name)
-                            .orElse(v.module()));
-        }
-    }
+    /** A value that may be chosen, with what it would cost. */
+    record Candidate(Shown value, String words, String cost) {}
 
     @GetMapping
-    String page(@PathVariable("id") long id, HttpSession session, Model model) {
+    String page(
+            @PathVariable("id") long id,
+            @RequestParam(name = "view", defaultValue = "lanes") String view,
+            HttpSession session,
+            Principal who,
+            Model model) {
         JobPages.Context context = pages.fill(id, "watch", model);
+        VehicleDescription d = context.description();
         Set<String> chosen = chosen(context, session);
+        Map<String, Integer> counts = counts(d, chosen);
+        LiveFeed feed = context.link().feed();
         model.addAttribute(
                 "all",
-                context.description().values().stream()
-                        .map(v -> Shown.of(context.description(), v))
+                d.values().stream()
+                        .map(
+                                v ->
+                                        new Candidate(
+                                                Shown.of(d, v),
+                                                words(v),
+                                                SamplingCost.oneMore(
+                                                        counts.getOrDefault(v.module(), 0),
+                                                        VehicleLink.PACK,
+                                                        feed.answerMillis(v.module()))))
                         .toList());
-        model.addAttribute("words", words(context.description()));
         model.addAttribute(
                 "chosen",
                 chosen.stream()
-                        .flatMap(v -> context.description().value(v).stream())
-                        .map(v -> Shown.of(context.description(), v))
+                        .flatMap(v -> d.value(v).stream())
+                        .map(v -> Shown.of(d, v))
                         .toList());
+        model.addAttribute("cost", cost(d, counts, feed));
+        model.addAttribute("view", view);
+        model.addAttribute("drawings", SystemDrawing.of(d));
+        model.addAttribute("lists", lists.of(d.id(), who.getName()));
+        model.addAttribute("who", who.getName());
+        model.addAttribute(
+                "proposed",
+                ProposedLists.of(d, leads.of(context.job(), d), context.job().symptoms()));
         model.addAttribute("takes", takes.of(id));
         model.addAttribute("recording", recorder.current(id).orElse(null));
-        model.addAttribute("agreements", context.description().agreements());
+        model.addAttribute("recorder", recorder.status(id));
+        model.addAttribute("agreements", d.agreements());
         model.addAttribute(
-                "asksRefuelled",
-                context.description().trims().stream().anyMatch(t -> !t.refuelled().isEmpty()));
+                "asksRefuelled", d.trims().stream().anyMatch(t -> !t.refuelled().isEmpty()));
         model.addAttribute("answer", answer(id));
         return "watch/watch";
+    }
+
+    private static Map<String, Integer> counts(VehicleDescription d, Set<String> ids) {
+        Map<String, Integer> counts = new LinkedHashMap<>();
+        watched(d, ids).stream()
+                .flatMap(i -> d.value(i).stream())
+                .forEach(v -> counts.merge(v.module(), 1, Integer::sum));
+        return counts;
+    }
+
+    /** Values with those without which their ranges could not be judged. */
+    private static Set<String> watched(VehicleDescription d, Collection<String> ids) {
+        Set<String> all = new LinkedHashSet<>(ids);
+        ids.stream()
+                .flatMap(v -> d.value(v).stream())
+                .flatMap(v -> v.ranges().stream())
+                .flatMap(r -> r.when().stream())
+                .forEach(c -> all.add(c.value()));
+        return all;
+    }
+
+    /** What the chosen values cost, in words. */
+    private static String cost(VehicleDescription d, Map<String, Integer> counts, LiveFeed feed) {
+        if (counts.isEmpty()) {
+            return "Nothing is chosen.";
+        }
+        List<String> parts = new ArrayList<>();
+        SamplingCost.rates(counts, VehicleLink.PACK, feed::answerMillis)
+                .forEach(
+                        (m, hz) ->
+                                parts.add(
+                                        String.format(
+                                                Locale.ROOT,
+                                                "%s %d at about %s Hz",
+                                                d.module(m)
+                                                        .map(VehicleDescription.Module::name)
+                                                        .orElse(m),
+                                                counts.get(m),
+                                                Units.told(hz))));
+        return String.join("; ", parts)
+                + ". Up to "
+                + VehicleLink.PACK
+                + " values of one module are of one moment.";
     }
 
     private String answer(long id) {
@@ -137,23 +196,9 @@ class WatchController {
                 : judged.get(judged.size() - 1).text();
     }
 
-    private static Map<String, String> words(VehicleDescription description) {
-        Map<String, String> words = new LinkedHashMap<>();
-        description
-                .values()
-                .forEach(
-                        v ->
-                                words.put(
-                                        v.id(),
-                                        (v.name()
-                                                        + " "
-                                                        + v.id()
-                                                        + " "
-                                                        + v.module()
-                                                        + " "
-                                                        + String.join(" ", v.words()))
-                                                .toLowerCase(Locale.ROOT)));
-        return words;
+    private static String words(Value v) {
+        return (v.name() + " " + v.id() + " " + v.module() + " " + String.join(" ", v.words()))
+                .toLowerCase(Locale.ROOT);
     }
 
     /**
@@ -167,10 +212,22 @@ class WatchController {
             list.forEach(v -> ids.add(v.toString()));
             return ids;
         }
-        Set<String> proposed = new LinkedHashSet<>();
-        context.description().follows().forEach(f -> proposed.addAll(needed(f)));
-        context.description().trims().forEach(t -> proposed.addAll(TrimStudy.needed(t)));
-        return proposed;
+        return needed(context.description(), false);
+    }
+
+    /**
+     * What the studies need.
+     *
+     * @param all with those of many values, which nobody needs to look at
+     */
+    private static Set<String> needed(VehicleDescription d, boolean all) {
+        Set<String> ids = new LinkedHashSet<>();
+        d.follows().forEach(f -> ids.addAll(needed(f)));
+        d.trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
+        if (all || ids.isEmpty()) {
+            d.cylinders().ifPresent(c -> ids.addAll(CylinderStudy.needed(c)));
+        }
+        return ids;
     }
 
     private static Set<String> needed(Follow follow) {
@@ -189,18 +246,79 @@ class WatchController {
     @PostMapping("/choose")
     String choose(
             @PathVariable("id") long id,
-            @RequestParam("value") String value,
+            @RequestParam("value") List<String> values,
             @RequestParam("on") boolean on,
+            @RequestParam(name = "view", defaultValue = "lanes") String view,
             HttpSession session) {
         JobPages.Context context = pages.context(id);
         Set<String> chosen = new LinkedHashSet<>(chosen(context, session));
-        if (on && context.description().value(value).isPresent()) {
-            chosen.add(value);
-        } else {
-            chosen.remove(value);
+        for (String value : values) {
+            if (on && context.description().value(value).isPresent()) {
+                chosen.add(value);
+            } else {
+                chosen.remove(value);
+            }
         }
         session.setAttribute("watch-" + id, new ArrayList<>(chosen));
-        return "redirect:/jobs/" + id + "/watch";
+        return BACK + id + "/watch?view=" + view;
+    }
+
+    /** Takes a kept or a proposed list, in the place of what was chosen. */
+    @PostMapping("/lists/use")
+    String useList(
+            @PathVariable("id") long id,
+            @RequestParam("list") String list,
+            @RequestParam(name = "view", defaultValue = "lanes") String view,
+            HttpSession session,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        VehicleDescription d = context.description();
+        Optional<List<String>> values =
+                list.matches("\\d+")
+                        ? lists.one(d.id(), who.getName(), Long.parseLong(list))
+                                .map(WatchLists.WatchList::values)
+                        : ProposedLists.of(d, leads.of(context.job(), d), context.job().symptoms())
+                                .stream()
+                                .filter(p -> p.id().equals(list))
+                                .map(ProposedLists.Proposed::values)
+                                .findFirst();
+        if (values.isEmpty()) {
+            flash.addFlashAttribute(
+                    "error", "There is no such watch list any more; choose another.");
+            return BACK + id + "/watch?view=" + view;
+        }
+        session.setAttribute("watch-" + id, new ArrayList<>(values.get()));
+        return BACK + id + "/watch?view=" + view;
+    }
+
+    @PostMapping("/lists/keep")
+    String keepList(
+            @PathVariable("id") long id,
+            @RequestParam("name") String name,
+            @RequestParam(name = "shared", defaultValue = "false") boolean shared,
+            HttpSession session,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        try {
+            lists.keep(
+                    context.description().id(),
+                    who.getName(),
+                    name,
+                    shared,
+                    List.copyOf(chosen(context, session)));
+            flash.addFlashAttribute("notice", "Watch list '" + name.trim() + "' was kept.");
+        } catch (IllegalArgumentException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+        }
+        return BACK + id + "/watch";
+    }
+
+    @PostMapping("/lists/remove")
+    String removeList(@PathVariable("id") long id, @RequestParam("list") long list, Principal who) {
+        lists.remove(pages.context(id).description().id(), who.getName(), list);
+        return BACK + id + "/watch";
     }
 
     /**
@@ -214,17 +332,15 @@ class WatchController {
     @GetMapping(path = "/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter stream(@PathVariable("id") long id, @RequestParam("v") List<String> ids) {
         JobPages.Context context = pages.context(id);
+        VehicleDescription d = context.description();
         SseEmitter emitter = new SseEmitter(0L);
         ConcurrentLinkedQueue<LiveFeed.Samples> queue = new ConcurrentLinkedQueue<>();
-        Set<String> wanted = new LinkedHashSet<>(ids);
-        ids.stream()
-                .flatMap(v -> context.description().value(v).stream())
-                .flatMap(v -> v.ranges().stream())
-                .flatMap(r -> r.when().stream())
-                .forEach(c -> wanted.add(c.value()));
-        LiveFeed.Subscription subscription =
-                context.link().feed().subscribe(context.description(), wanted, queue::add);
-        Map<String, Double> newest = new LinkedHashMap<>();
+        Map<String, Value> shown = new LinkedHashMap<>();
+        ids.forEach(v -> d.value(v).ifPresent(value -> shown.put(v, value)));
+        Set<String> wanted = watched(d, shown.keySet());
+        LiveFeed.Subscription subscription = context.link().feed().subscribe(d, wanted, queue::add);
+        Map<String, Double> newest = new HashMap<>();
+        Map<String, Dwell> dwells = new HashMap<>();
         ScheduledFuture<?>[] ticking = new ScheduledFuture<?>[1];
         Runnable end =
                 () -> {
@@ -241,14 +357,12 @@ class WatchController {
                                 s.values()
                                         .forEach(
                                                 (v, raw) -> {
-                                                    if (ids.contains(v)) {
+                                                    Value value = shown.get(v);
+                                                    if (value != null) {
                                                         points.add(
                                                                 point(
-                                                                        context.description(),
-                                                                        v,
-                                                                        t,
-                                                                        raw,
-                                                                        newest));
+                                                                        value, t, raw, newest,
+                                                                        dwells));
                                                     }
                                                 });
                             }
@@ -260,6 +374,8 @@ class WatchController {
                                                         Map.of(
                                                                 "points",
                                                                 points,
+                                                                "now",
+                                                                System.currentTimeMillis() / 1000.0,
                                                                 "troubles",
                                                                 context.link()
                                                                         .feed()
@@ -277,11 +393,38 @@ class WatchController {
         return emitter;
     }
 
+    /** For how long a value has been within or without its range. */
+    private static final class Dwell {
+        /** A range is told as left only when it stays left for so long, s. */
+        private static final double SECONDS = 1;
+
+        private String told = "";
+        private String now = "";
+        private double since;
+
+        String after(String verdict, double t) {
+            if (!verdict.equals(now)) {
+                now = verdict;
+                since = t;
+            }
+            if (verdict.isEmpty() || t - since >= SECONDS) {
+                told = verdict;
+            }
+            return told;
+        }
+    }
+
     private static Point point(
-            VehicleDescription d, String id, double t, double raw, Map<String, Double> now) {
-        Value value = d.value(id).orElseThrow();
+            Value value, double t, double raw, Map<String, Double> now, Map<String, Dwell> dwells) {
         String verdict = RangeVerdict.of(value, now).map(r -> r.inside() ? "in" : "out").orElse("");
-        return new Point(id, t, Scaling.shown(value, raw), Scaling.show(value, raw), verdict);
+        return new Point(
+                value.id(),
+                t,
+                Scaling.shown(value, raw),
+                Scaling.show(value, raw),
+                value.ranges().isEmpty()
+                        ? ""
+                        : dwells.computeIfAbsent(value.id(), v -> new Dwell()).after(verdict, t));
     }
 
     @PostMapping("/take/start")
@@ -289,19 +432,90 @@ class WatchController {
             @PathVariable("id") long id,
             @RequestParam(name = "name", defaultValue = "") String name,
             @RequestParam(name = "refuelled", defaultValue = "false") boolean refuelled,
-            HttpSession session) {
+            @RequestParam(name = "from", defaultValue = "") String from,
+            @RequestParam(name = "until", defaultValue = "") String until,
+            @RequestParam(name = "before", defaultValue = "5") double before,
+            HttpSession session,
+            Principal who,
+            RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
+        Optional<TakeRecorder.Trigger> trigger =
+                trigger(context.description(), from, until, before, flash);
+        if (trigger.isPresent()) {
+            record(context, session, who, name, refuelled ? Takes.REFUELLED : "", trigger.get());
+        }
+        return BACK + id + "/watch";
+    }
+
+    private static Optional<TakeRecorder.Trigger> trigger(
+            VehicleDescription d,
+            String from,
+            String until,
+            double before,
+            RedirectAttributes flash) {
+        String text = from;
+        try {
+            Optional<Filter> start =
+                    from.isBlank() ? Optional.empty() : Optional.of(FilterParser.parse(from, d));
+            text = until;
+            Optional<Filter> stop =
+                    until.isBlank() ? Optional.empty() : Optional.of(FilterParser.parse(until, d));
+            if (!(before >= 0 && before <= 60)) {
+                flash.addFlashAttribute(
+                        "error",
+                        "Seconds before the start: expected 0 to 60, found " + before + ".");
+                return Optional.empty();
+            }
+            String told =
+                    (start.isPresent() ? "starts when " + from.trim() : "")
+                            + (start.isPresent() && stop.isPresent() ? ", " : "")
+                            + (stop.isPresent() ? "ends when " + until.trim() : "");
+            return Optional.of(
+                    new TakeRecorder.Trigger(start, stop, start.isPresent() ? before : 0, told));
+        } catch (FilterException wrong) {
+            flash.addFlashAttribute("error", wrong.shownIn(text));
+            return Optional.empty();
+        }
+    }
+
+    private void record(
+            JobPages.Context context,
+            HttpSession session,
+            Principal who,
+            String name,
+            String circumstance,
+            TakeRecorder.Trigger trigger) {
         Set<String> ids = new LinkedHashSet<>(chosen(context, session));
         // what the studies need is recorded too, whether it is looked at or not
-        context.description().follows().forEach(f -> ids.addAll(needed(f)));
-        context.description().trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
-        int number = takes.of(id).size() + 1;
+        ids.addAll(needed(context.description(), true));
+        int number = takes.of(context.job().id()).size() + 1;
         recorder.start(
                 context,
                 ids,
+                who.getName(),
                 name.isBlank() ? "take " + number : "take " + number + ", " + name.trim(),
-                refuelled ? Takes.REFUELLED : "");
-        return "redirect:/jobs/" + id + "/watch";
+                circumstance,
+                trigger);
+    }
+
+    /** The take went wrong: it is kept apart, and the next one begins at once. */
+    @PostMapping("/take/redo")
+    String redo(@PathVariable("id") long id, HttpSession session, Principal who) {
+        JobPages.Context context = pages.context(id);
+        recorder.stop(id)
+                .flatMap(t -> takes.head(id, t))
+                .ifPresent(
+                        bad -> {
+                            takes.setAside(bad.id(), true);
+                            record(
+                                    context,
+                                    session,
+                                    who,
+                                    bad.name().replaceFirst("^take \\d+(, )?", ""),
+                                    bad.circumstance(),
+                                    TakeRecorder.Trigger.byHand());
+                        });
+        return BACK + id + "/watch";
     }
 
     @PostMapping("/take/mark")
@@ -319,185 +533,19 @@ class WatchController {
         JobPages.Context context = pages.context(id);
         Optional<Long> takeId = recorder.stop(id);
         if (takeId.isEmpty()) {
-            return "redirect:/jobs/" + id + "/watch";
+            return BACK + id + "/watch";
         }
-        Take take = takes.read(takeId.get());
-        String name = takes.head(id, takeId.get()).map(Takes.TakeHead::name).orElse("take");
-        boolean judged = false;
-        for (Follow follow : context.description().follows()) {
-            Optional<TargetStudy.Verdict> verdict = study(context, follow, take);
-            if (verdict.isPresent()) {
-                judged = true;
-                keep(context, follow, verdict.get(), name, who.getName());
-            }
-        }
-        judged |= trims.judge(context, takeId.get(), take, who.getName());
-        if (!judged) {
-            findings.note(
-                    id,
-                    "watch",
-                    who.getName(),
-                    String.format(
-                            Locale.ROOT,
-                            "%s recorded, %.0f s; no stretch in it to judge.",
-                            name,
-                            take.lengthSeconds()));
-        }
-        return "redirect:/jobs/" + id + "/watch/takes/" + takeId.get();
+        judge.judge(context, takeId.get(), who.getName());
+        return BACK + id + "/watch/takes/" + takeId.get();
     }
 
-    private Optional<TargetStudy.Verdict> study(
-            JobPages.Context context, Follow follow, Take take) {
-        return TargetStudy.study(
-                take,
-                follow,
-                context.description(),
-                leads.frame(context.job(), context.description()));
-    }
-
-    private void keep(
-            JobPages.Context context,
-            Follow follow,
-            TargetStudy.Verdict verdict,
-            String name,
-            String who) {
-        findings.add(
-                context.job().id(),
-                "watch",
-                who,
-                name
-                        + ": "
-                        + verdict.sentence()
-                        + String.format(
-                                Locale.ROOT,
-                                " Worst %.0f %s behind.",
-                                Math.max(0, verdict.worst()),
-                                verdict.unit()),
-                Optional.of(verdict.outcome().equals("follows")),
-                Optional.of(new Evidence.Outcome(follow.finding(), verdict.outcome())),
-                verdict);
-    }
-
-    @GetMapping("/takes/{take}")
-    String take(
-            @PathVariable("id") long id,
-            @PathVariable("take") long takeId,
-            @RequestParam(name = "when", defaultValue = "") String when,
-            Model model) {
-        JobPages.Context context = pages.fill(id, "watch", model);
-        Takes.TakeHead head = head(id, takeId);
-        Take take = takes.read(takeId);
-        model.addAttribute("head2", head);
-        model.addAttribute("take", take);
-        model.addAttribute("length", String.format(Locale.ROOT, "%.0f", take.lengthSeconds()));
-        model.addAttribute("interrupted", head.ended().isEmpty() && recorder.current(id).isEmpty());
-        List<Map<String, String>> rates = new ArrayList<>();
-        take.columns()
-                .forEach(
-                        (v, column) ->
-                                context.description()
-                                        .value(v)
-                                        .ifPresent(
-                                                value ->
-                                                        rates.add(
-                                                                Map.of(
-                                                                        "id",
-                                                                        v,
-                                                                        "name",
-                                                                        value.name(),
-                                                                        "unit",
-                                                                        value.isState()
-                                                                                ? ""
-                                                                                : value.show(),
-                                                                        "rate",
-                                                                        String.format(
-                                                                                Locale.ROOT,
-                                                                                "%.1f",
-                                                                                column.rate())))));
-        model.addAttribute("rates", rates);
-        model.addAttribute("search", StretchSearch.of(take, context.description(), when));
-        model.addAttribute(
-                "studies",
-                context.description().follows().stream()
-                        .flatMap(f -> study(context, f, take).stream())
-                        .toList());
-        List<String> whyNot =
-                new ArrayList<>(
-                        context.description().follows().stream()
-                                .filter(f -> study(context, f, take).isEmpty())
-                                .map(f -> TargetStudy.whyNot(take, f, context.description()))
-                                .toList());
-        whyNot.addAll(trims.whyNot(context, take));
-        model.addAttribute("whyNot", whyNot);
-        model.addAttribute("trims", trims.views(context, head, take));
-        return "watch/take";
-    }
-
-    private Takes.TakeHead head(long id, long takeId) {
-        return takes.head(id, takeId)
-                .orElseThrow(
-                        () ->
-                                new ResponseStatusException(
-                                        HttpStatus.NOT_FOUND, "There is no take " + takeId + "."));
-    }
-
-    /** The take's samples for the chart, in shown units. */
-    @GetMapping("/takes/{take}/data")
-    @ResponseBody
-    Map<String, Object> data(@PathVariable("id") long id, @PathVariable("take") long takeId) {
-        JobPages.Context context = pages.context(id);
-        head(id, takeId);
-        Take take = takes.read(takeId);
-        List<Map<String, Object>> series = new ArrayList<>();
-        take.columns()
-                .forEach(
-                        (v, column) ->
-                                context.description()
-                                        .value(v)
-                                        .ifPresent(
-                                                value -> {
-                                                    double[] t = new double[column.size()];
-                                                    double[] y = new double[column.size()];
-                                                    for (int i = 0; i < t.length; i++) {
-                                                        t[i] = column.seconds(i);
-                                                        y[i] =
-                                                                Scaling.shown(
-                                                                        value, column.value(i));
-                                                    }
-                                                    series.add(
-                                                            Map.of(
-                                                                    "value",
-                                                                    Shown.of(
-                                                                            context.description(),
-                                                                            value),
-                                                                    "t",
-                                                                    t,
-                                                                    "y",
-                                                                    y));
-                                                }));
-        return Map.of("series", series, "marks", take.marks());
-    }
-
-    @GetMapping("/takes/{take}/csv")
-    void csv(
-            @PathVariable("id") long id,
-            @PathVariable("take") long takeId,
-            HttpServletResponse response)
-            throws IOException {
-        JobPages.Context context = pages.context(id);
-        Takes.TakeHead head = head(id, takeId);
-        response.setContentType("text/csv; charset=utf-8");
-        response.setHeader(
-                "Content-Disposition",
-                "attachment; filename=\"job-"
-                        + id
-                        + "-"
-                        + head.name().replaceAll("[^A-Za-z0-9]+", "-")
-                        + ".csv\"");
-        TakeCsv.write(
-                takes.read(takeId),
-                context.description(),
-                new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8));
+    /** Whether a take runs or waits, for the page to follow. */
+    @GetMapping("/recording")
+    String recording(@PathVariable("id") long id, Model model) {
+        pages.fill(id, "watch", model);
+        model.addAttribute("recording", recorder.current(id).orElse(null));
+        model.addAttribute("recorder", recorder.status(id));
+        return "watch/watch :: recorder";
     }
 
     /** Compares two values that must agree now. */
@@ -530,7 +578,7 @@ class WatchController {
                             + " was not compared: "
                             + shut.map(s -> "it needs " + s.says() + ". " + s.opens() + ".")
                                     .orElse("a module does not answer."));
-            return "redirect:/jobs/" + id + "/watch";
+            return BACK + id + "/watch";
         }
         Value a = d.value(agreement.a()).orElseThrow();
         Value b = d.value(agreement.b()).orElseThrow();
@@ -543,19 +591,19 @@ class WatchController {
                 who.getName(),
                 String.format(
                         Locale.ROOT,
-                        "%s: %.1f and %.1f %s, %s (up to %.0f apart is right).",
+                        "%s: %s and %s %s, %s (up to %s apart is right).",
                         agreement.name(),
-                        left,
-                        right,
+                        Units.told(left),
+                        Units.told(right),
                         a.show(),
                         agrees ? "they agree" : "they differ",
-                        agreement.within()),
+                        Units.told(agreement.within())),
                 Optional.of(agrees),
                 Optional.of(
                         new Evidence.Outcome(
                                 agreement.finding(),
                                 agrees ? agreement.agrees() : agreement.differs())),
                 null);
-        return "redirect:/jobs/" + id + "/watch";
+        return BACK + id + "/watch";
     }
 }

@@ -150,7 +150,7 @@ public final class CylinderStudy {
                         r ->
                                 reasons.add(
                                         text(
-                                                "The module counts %.0f misfires on cylinder %d.",
+                                                "Misfires that the module counts on cylinder %2$d: %1$.0f.",
                                                 r.misfires(), r.cylinder())));
         reasons.add(text("From %.0f s that meet the conditions.", seconds));
         if (leftOut > 0) {

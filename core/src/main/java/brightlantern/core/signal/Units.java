@@ -3,6 +3,7 @@ package brightlantern.core.signal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -24,7 +25,22 @@ public final class Units {
     }
 
     static {
-        add("pressure", "kPa", 1e3, "bar", 1e5, "hPa", 100, "mbar", 100, "MPa", 1e6, "psi", 6894.757, "Pa", 1);
+        add(
+                "pressure",
+                "kPa",
+                1e3,
+                "bar",
+                1e5,
+                "hPa",
+                100,
+                "mbar",
+                100,
+                "MPa",
+                1e6,
+                "psi",
+                6894.757,
+                "Pa",
+                1);
         KNOWN.put("°C", new Unit("temperature", 1, 273.15));
         KNOWN.put("°F", new Unit("temperature", 5 / 9.0, 459.67 * 5 / 9));
         KNOWN.put("K", new Unit("temperature", 1, 0));
@@ -63,6 +79,17 @@ public final class Units {
                         choices.computeIfAbsent(unit.quantity, q -> new ArrayList<>()).add(name));
         choices.values().removeIf(units -> units.size() < 2);
         return choices;
+    }
+
+    /** A number with about three figures, as a sentence needs it. */
+    public static String told(double value) {
+        double size = Math.abs(value);
+        return String.format(
+                Locale.ROOT,
+                size >= 20
+                        ? "%.0f"
+                        : size >= 2 ? "%.1f" : size >= 0.1 || size == 0 ? "%.2f" : "%.1g",
+                value);
     }
 
     /** A difference, which an offset does not touch. */

@@ -26,6 +26,21 @@ public record Take(Map<String, Column> columns, List<Mark> marks) {
             this.values = values.clone();
         }
 
+        private Column(double[] seconds, double[] values, boolean owned) {
+            this.seconds = seconds;
+            this.values = values;
+        }
+
+        /** Without copying: for arrays that nobody else changes any more. */
+        static Column owned(double[] seconds, double[] values) {
+            return new Column(seconds, values, true);
+        }
+
+        void copyInto(double[] intoSeconds, double[] intoValues, int at) {
+            System.arraycopy(seconds, 0, intoSeconds, at, seconds.length);
+            System.arraycopy(values, 0, intoValues, at, values.length);
+        }
+
         public int size() {
             return seconds.length;
         }
@@ -63,7 +78,8 @@ public record Take(Map<String, Column> columns, List<Mark> marks) {
             return held;
         }
 
-        int indexAt(double t) {
+        /** Number of the newest sample at or before a moment; -1 before the first. */
+        public int indexAt(double t) {
             int found = Arrays.binarySearch(seconds, t);
             return found >= 0 ? found : -found - 2;
         }

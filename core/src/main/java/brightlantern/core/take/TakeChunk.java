@@ -1,45 +1,71 @@
 package brightlantern.core.take;
 
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import java.io.BufferedOutputStream;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
 
 /**
- * Samples of about a second, column by column, compressed: version byte, then deflated columns of
- * name, count, times as milliseconds since the sample before, and values as IEEE 754 doubles.
+ * Samples of a stretch of time, column by column, compressed: a version byte, then a deflated
+ * stream. Columns that were sampled at the same moments share their times, kept as differences in
+ * milliseconds. A column whose values are whole multiples of a step (as they came over the wire) is
+ * kept as differences of those; any other as IEEE 754 doubles. Whole numbers are written seven bits
+ * a byte, the least first, the sign in the lowest bit.
  */
 public final class TakeChunk {
-    private static final int VERSION = 1;
+    private static final int VERSION = 2;
+    private static final int DOUBLES = 0;
+    private static final int STEPS = 1;
 
-    /** More samples than this in one chunk is a damaged chunk, not a recording. */
-    private static final int MOST_SAMPLES = 10_000_000;
+    /** More samples than this in one column is a damaged chunk, not a recording. */
+    private static final int MOST_SAMPLES = 50_000_000;
 
     private TakeChunk() {}
 
-    /** Times are rounded to milliseconds. */
+    /** Times are rounded to milliseconds; values are kept to the bit. */
     public static byte[] write(Map<String, Take.Column> columns) {
+        return write(columns, id -> Optional.empty());
+    }
+
+    /**
+     * @param described the value of an id, whose scaling makes its column small
+     */
+    public static byte[] write(
+            Map<String, Take.Column> columns, Function<String, Optional<Value>> described) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         bytes.write(VERSION);
-        try (DataOutputStream out = new DataOutputStream(new DeflaterOutputStream(bytes))) {
-            out.writeInt(columns.size());
+        try (DataOutputStream out =
+                new DataOutputStream(
+                        new BufferedOutputStream(new DeflaterOutputStream(bytes), 1 << 16))) {
+            Map<String, List<Map.Entry<String, Take.Column>>> groups = new LinkedHashMap<>();
             for (Map.Entry<String, Take.Column> entry : columns.entrySet()) {
-                Take.Column column = entry.getValue();
-                out.writeUTF(entry.getKey());
-                out.writeInt(column.size());
+                groups.computeIfAbsent(times(entry.getValue()), t -> new ArrayList<>()).add(entry);
+            }
+            whole(out, groups.size());
+            for (List<Map.Entry<String, Take.Column>> group : groups.values()) {
+                Take.Column clock = group.get(0).getValue();
+                whole(out, clock.size());
                 long before = 0;
-                for (int i = 0; i < column.size(); i++) {
-                    long millis = Math.round(column.seconds(i) * 1000);
-                    out.writeInt((int) (millis - before));
+                for (int i = 0; i < clock.size(); i++) {
+                    long millis = millis(clock, i);
+                    whole(out, millis - before);
                     before = millis;
                 }
-                for (int i = 0; i < column.size(); i++) {
-                    out.writeDouble(column.value(i));
+                whole(out, group.size());
+                for (Map.Entry<String, Take.Column> entry : group) {
+                    out.writeUTF(entry.getKey());
+                    values(out, entry.getValue(), described.apply(entry.getKey()));
                 }
             }
         } catch (IOException impossible) {
@@ -48,13 +74,182 @@ public final class TakeChunk {
         return bytes.toByteArray();
     }
 
+    /** What is the same for columns with the same times. */
+    private static String times(Take.Column column) {
+        long hash = 1;
+        for (int i = 0; i < column.size(); i++) {
+            hash = hash * 1_000_003 + millis(column, i);
+        }
+        return column.size() + " " + hash;
+    }
+
+    private static long millis(Take.Column column, int i) {
+        return Math.round(column.seconds(i) * 1000);
+    }
+
+    private static void values(DataOutputStream out, Take.Column column, Optional<Value> value)
+            throws IOException {
+        long[] steps = value.map(v -> steps(column, v)).orElse(null);
+        if (steps == null) {
+            out.write(DOUBLES);
+            for (int i = 0; i < column.size(); i++) {
+                out.writeDouble(column.value(i));
+            }
+            return;
+        }
+        out.write(STEPS);
+        out.writeDouble(value.orElseThrow().isState() ? 1 : value.orElseThrow().scale());
+        out.writeDouble(value.orElseThrow().isState() ? 0 : value.orElseThrow().offset());
+        long before = 0;
+        for (long step : steps) {
+            whole(out, step - before);
+            before = step;
+        }
+    }
+
+    /** The numbers as they were on the wire; null unless every value comes back to the bit. */
+    private static long[] steps(Take.Column column, Value value) {
+        double scale = value.isState() ? 1 : value.scale();
+        double offset = value.isState() ? 0 : value.offset();
+        long[] steps = new long[column.size()];
+        for (int i = 0; i < steps.length; i++) {
+            double v = column.value(i);
+            double number = (v - offset) / scale;
+            if (!(Math.abs(number) < 1L << 52)) {
+                return null;
+            }
+            steps[i] = Math.round(number);
+            if (Double.doubleToLongBits(steps[i] * scale + offset) != Double.doubleToLongBits(v)) {
+                return null;
+            }
+        }
+        return steps;
+    }
+
+    private static void whole(DataOutputStream out, long number) throws IOException {
+        long rest = number << 1 ^ number >> 63;
+        while ((rest & ~0x7FL) != 0) {
+            out.write((int) (rest & 0x7F | 0x80));
+            rest >>>= 7;
+        }
+        out.write((int) rest);
+    }
+
+    /** Reads what {@link #write} wrote, out of memory. */
+    private static final class Reading {
+        private final byte[] bytes;
+        private int at;
+
+        Reading(byte[] bytes) {
+            this.bytes = bytes;
+        }
+
+        int next() {
+            if (at >= bytes.length) {
+                throw new IllegalArgumentException(
+                        "The chunk is torn at byte " + at + " of its content");
+            }
+            return bytes[at++] & 0xFF;
+        }
+
+        long whole() {
+            long number = 0;
+            int shift = 0;
+            int b;
+            do {
+                b = next();
+                number |= (long) (b & 0x7F) << shift;
+                shift += 7;
+            } while ((b & 0x80) != 0 && shift < 64);
+            return number >>> 1 ^ -(number & 1);
+        }
+
+        int count(String what) {
+            long n = whole();
+            if (n < 0 || n > MOST_SAMPLES || n > bytes.length * 8L) {
+                throw new IllegalArgumentException("The chunk claims " + n + " " + what);
+            }
+            return (int) n;
+        }
+
+        double real() {
+            long bits = 0;
+            for (int i = 0; i < 8; i++) {
+                bits = bits << 8 | next();
+            }
+            return Double.longBitsToDouble(bits);
+        }
+
+        String text() {
+            int length = next() << 8 | next();
+            if (at + length > bytes.length) {
+                throw new IllegalArgumentException(
+                        "The chunk is torn at byte " + at + " of its content");
+            }
+            String text = new String(bytes, at, length, java.nio.charset.StandardCharsets.UTF_8);
+            at += length;
+            return text;
+        }
+    }
+
     /**
      * @throws IllegalArgumentException when the chunk is damaged
      */
     public static Map<String, Take.Column> read(byte[] chunk) {
-        if (chunk.length == 0 || chunk[0] != VERSION) {
-            throw new IllegalArgumentException("Byte 0: expected chunk version " + VERSION);
+        if (chunk.length > 0 && chunk[0] == 1) {
+            return readFirst(chunk);
         }
+        if (chunk.length == 0 || chunk[0] != VERSION) {
+            throw new IllegalArgumentException("Byte 0: expected chunk version 1 or " + VERSION);
+        }
+        Reading in;
+        try (InflaterInputStream packed =
+                new InflaterInputStream(new ByteArrayInputStream(chunk, 1, chunk.length - 1))) {
+            in = new Reading(packed.readAllBytes());
+        } catch (IOException torn) {
+            throw new IllegalArgumentException("The chunk is torn: " + torn.getMessage(), torn);
+        }
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        int groups = in.count("groups");
+        for (int g = 0; g < groups; g++) {
+            int size = in.count("samples");
+            double[] seconds = new double[size];
+            long millis = 0;
+            for (int i = 0; i < size; i++) {
+                millis += in.whole();
+                seconds[i] = millis / 1000.0;
+            }
+            int count = in.count("columns");
+            for (int c = 0; c < count; c++) {
+                columns.put(in.text(), Take.Column.owned(seconds, values(in, size)));
+            }
+        }
+        return columns;
+    }
+
+    private static double[] values(Reading in, int size) {
+        double[] values = new double[size];
+        int kind = in.next();
+        if (kind == DOUBLES) {
+            for (int i = 0; i < size; i++) {
+                values[i] = in.real();
+            }
+        } else if (kind == STEPS) {
+            double scale = in.real();
+            double offset = in.real();
+            long step = 0;
+            for (int i = 0; i < size; i++) {
+                step += in.whole();
+                values[i] = step * scale + offset;
+            }
+        } else {
+            throw new IllegalArgumentException("Expected a column of kind 0 or 1, found " + kind);
+        }
+        return values;
+    }
+
+    /** Version 1: name, count, times, doubles; what was recorded before stays readable. */
+    private static Map<String, Take.Column> readFirst(byte[] chunk) {
         Map<String, Take.Column> columns = new LinkedHashMap<>();
         try (DataInputStream in =
                 new DataInputStream(
@@ -88,29 +283,29 @@ public final class TakeChunk {
 
     /** Chunks in their order as one set of columns. */
     public static Map<String, Take.Column> join(Iterable<byte[]> chunks) {
-        Map<String, java.util.List<Take.Column>> parts = new LinkedHashMap<>();
+        Map<String, List<Take.Column>> parts = new LinkedHashMap<>();
         for (byte[] chunk : chunks) {
             read(chunk)
                     .forEach(
                             (name, column) ->
-                                    parts.computeIfAbsent(name, n -> new java.util.ArrayList<>())
+                                    parts.computeIfAbsent(name, n -> new ArrayList<>())
                                             .add(column));
         }
         Map<String, Take.Column> joined = new LinkedHashMap<>();
         parts.forEach(
-                (name, list) -> {
-                    int size = list.stream().mapToInt(Take.Column::size).sum();
-                    double[] seconds = new double[size];
-                    double[] values = new double[size];
-                    int at = 0;
-                    for (Take.Column column : list) {
-                        for (int i = 0; i < column.size(); i++, at++) {
-                            seconds[at] = column.seconds(i);
-                            values[at] = column.value(i);
-                        }
-                    }
-                    joined.put(name, new Take.Column(seconds, values));
-                });
+                (name, list) -> joined.put(name, list.size() == 1 ? list.get(0) : joined(list)));
         return joined;
+    }
+
+    private static Take.Column joined(List<Take.Column> list) {
+        int size = list.stream().mapToInt(Take.Column::size).sum();
+        double[] seconds = new double[size];
+        double[] values = new double[size];
+        int at = 0;
+        for (Take.Column column : list) {
+            column.copyInto(seconds, values, at);
+            at += column.size();
+        }
+        return Take.Column.owned(seconds, values);
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.core.vehicle;
 
+import brightlantern.core.signal.Units;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -143,6 +144,18 @@ public record VehicleDescription(
             List<Range> ranges) {
         public boolean isState() {
             return !states.isEmpty();
+        }
+
+        /** The same, shown in another unit, with as many digits as tell as much. */
+        Value shownIn(String other) {
+            if (isState() || other == null || other.equals(show)) {
+                return this;
+            }
+            double step = Math.abs(Units.convertDifference(Math.pow(10, -digits), show, other));
+            int enough = (int) Math.max(0, Math.min(4, Math.round(-Math.log10(step))));
+            return new Value(
+                    id, module, did, bytes, signed, scale, offset, name, unit, other, enough,
+                    states, words, ranges);
         }
     }
 
@@ -341,7 +354,25 @@ public record VehicleDescription(
             double seconds,
             double shortBy,
             double atLeastSeconds,
-            List<String> conditions) {}
+            List<String> conditions) {
+        Follow in(String from, String to) {
+            return to == null
+                    ? this
+                    : new Follow(
+                            id,
+                            finding,
+                            target,
+                            actual,
+                            command,
+                            feedback,
+                            when,
+                            Units.convertDifference(behind, from, to),
+                            seconds,
+                            shortBy,
+                            atLeastSeconds,
+                            conditions);
+        }
+    }
 
     /**
      * Two values that must agree while the conditions hold.
@@ -358,7 +389,22 @@ public record VehicleDescription(
             double within,
             List<Condition> when,
             String agrees,
-            String differs) {}
+            String differs) {
+        Agreement in(String from, String to) {
+            return to == null
+                    ? this
+                    : new Agreement(
+                            id,
+                            name,
+                            finding,
+                            a,
+                            b,
+                            Units.convertDifference(within, from, to),
+                            when,
+                            agrees,
+                            differs);
+        }
+    }
 
     /**
      * The fuel trims of one bank of cylinders.
@@ -498,6 +544,49 @@ public record VehicleDescription(
     public VehicleDescription withSuspects(List<Suspect> more) {
         List<Suspect> all = new ArrayList<>(suspects);
         all.addAll(more);
+        return with(values, all, follows, agreements);
+    }
+
+    /** The same with these values beside its own; what it knows already stays. */
+    public VehicleDescription withValues(List<Value> more) {
+        List<Value> all = new ArrayList<>(values);
+        more.stream().filter(v -> value(v.id()).isEmpty()).forEach(all::add);
+        return more.isEmpty() ? this : with(all, suspects, follows, agreements);
+    }
+
+    /**
+     * The same with values shown in other units; limits that are told in the unit shown follow.
+     *
+     * @param choices quantity → unit, as {@link brightlantern.core.signal.Units} knows them
+     */
+    public VehicleDescription shownIn(Map<String, String> choices) {
+        if (choices.isEmpty()) {
+            return this;
+        }
+        return with(
+                values.stream().map(v -> v.shownIn(unit(v, choices))).toList(),
+                suspects,
+                follows.stream()
+                        .map(
+                                f ->
+                                        value(f.target())
+                                                .map(t -> f.in(t.show(), unit(t, choices)))
+                                                .orElse(f))
+                        .toList(),
+                agreements.stream()
+                        .map(a -> value(a.a()).map(v -> a.in(v.show(), unit(v, choices))).orElse(a))
+                        .toList());
+    }
+
+    private static String unit(Value value, Map<String, String> choices) {
+        return Units.quantity(value.show()).map(choices::get).orElse(value.show());
+    }
+
+    private VehicleDescription with(
+            List<Value> itsValues,
+            List<Suspect> itsSuspects,
+            List<Follow> itsFollows,
+            List<Agreement> itsAgreements) {
         return new VehicleDescription(
                 id,
                 name,
@@ -506,16 +595,16 @@ public record VehicleDescription(
                 buses,
                 modules,
                 feeds,
-                values,
+                itsValues,
                 codes,
                 symptoms,
                 actuators,
                 circuits,
                 findings,
-                all,
+                itsSuspects,
                 checks,
-                follows,
-                agreements,
+                itsFollows,
+                itsAgreements,
                 trims,
                 mileage,
                 cylinders,

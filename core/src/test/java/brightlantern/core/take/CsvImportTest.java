@@ -77,7 +77,9 @@ class CsvImportTest {
 
     @Test
     void everyValueMayHaveATimeColumnOfItsOwn() throws IOException {
-        Imported in = read("t1 [s],speed,t2 [s],temp\n0,800,0.2,71\n1,810,1.2,72\n2,820,,\n3,830,3.2,74\n");
+        Imported in =
+                read(
+                        "t1 [s],speed,t2 [s],temp\n0,800,0.2,71\n1,810,1.2,72\n2,820,,\n3,830,3.2,74\n");
         times(in, "log.speed", 0, 1, 2, 3);
         times(in, "log.temp", 0.2, 1.2, 3.2);
         holds(in, "log.temp", 71, 72, 74);
@@ -89,14 +91,17 @@ class CsvImportTest {
         holds(in, "log.fan", 0, 0, 1, 1);
         assertThat(in.values().get(0).states()).isEqualTo(Map.of(0, "off", 1, "on"));
         times(in, "log.speed", 0, 2);
-        assertThat(in.remarks()).anyMatch(r -> r.contains("Line 5, speed: expected a number, found 'bad'"));
+        assertThat(in.remarks())
+                .anyMatch(r -> r.contains("Line 5, speed: expected a number, found 'bad'"));
     }
 
     @Test
     void clocksPassMidnightAndTimesThatGoBackAreTold() throws IOException {
         Imported night = read("clock,speed\n23:59:59,1\n00:00:00,2\n00:00:01,3\n");
         times(night, "log.speed", 0, 1, 2);
-        Imported jump = read("time,speed\n0,1\n1,2\n2,3\n0.5,4\n1.5,5\n2.5,6\n3.5,6\n4.5,6\n5.5,6\n6.5,6\n7.5,7\n8.5,8\n");
+        Imported jump =
+                read(
+                        "time,speed\n0,1\n1,2\n2,3\n0.5,4\n1.5,5\n2.5,6\n3.5,6\n4.5,6\n5.5,6\n6.5,6\n7.5,7\n8.5,8\n");
         assertThat(jump.remarks()).anyMatch(r -> r.startsWith("Line 5: time goes back by 1.500 s"));
         assertThat(jump.take().marks()).hasSize(1);
         times(jump, "log.speed", 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11);
@@ -119,7 +124,12 @@ class CsvImportTest {
         }
         byte[] wide = ("\uFEFF" + text).getBytes(StandardCharsets.UTF_16LE);
         assertThat(CsvLook.at(wide).dialect().charset()).isEqualTo(StandardCharsets.UTF_16LE);
-        assertThat(CsvLook.at(("\uFEFF" + text).getBytes(StandardCharsets.UTF_8)).dialect().columns().get(0).name())
+        assertThat(
+                        CsvLook.at(("\uFEFF" + text).getBytes(StandardCharsets.UTF_8))
+                                .dialect()
+                                .columns()
+                                .get(0)
+                                .name())
                 .isEqualTo("time");
         StringBuilder large = new StringBuilder("time;fan\n");
         for (int i = 0; i < 40_000; i++) {
@@ -133,7 +143,8 @@ class CsvImportTest {
                 CsvLook.at(java.util.Arrays.copyOf(mixed, CsvLook.ENOUGH_BYTES)).dialect();
         Imported in =
                 CsvImport.read(new ByteArrayInputStream(mixed), dialect, CsvImport.own(dialect));
-        assertThat(in.remarks()).anyMatch(r -> r.startsWith("Line 40002: bytes that are not UTF-8"));
+        assertThat(in.remarks())
+                .anyMatch(r -> r.startsWith("Line 40002: bytes that are not UTF-8"));
     }
 
     @Test
@@ -146,7 +157,9 @@ class CsvImportTest {
         for (int i = 0; i < 1_000_000; i++) {
             wide.append(",a");
         }
-        assertThatThrownBy(() -> read(wide + "\n1,2\n")).hasMessageStartingWith("Line 1: ").hasMessageContaining("at most 2000");
+        assertThatThrownBy(() -> read(wide + "\n1,2\n"))
+                .hasMessageStartingWith("Line 1: ")
+                .hasMessageContaining("at most 2000");
     }
 
     @Test
@@ -190,7 +203,10 @@ class CsvImportTest {
         double[] expected = new double[2000];
         for (int i = 0; i < expected.length; i++) {
             double v = (random.nextDouble() - 0.5) * Math.pow(10, random.nextInt(30) - 15);
-            String written = random.nextBoolean() ? String.valueOf(v) : String.format(java.util.Locale.ROOT, "%.6f", v);
+            String written =
+                    random.nextBoolean()
+                            ? String.valueOf(v)
+                            : String.format(java.util.Locale.ROOT, "%.6f", v);
             expected[i] = Double.parseDouble(written);
             text.append(i).append(',').append(written).append('\n');
         }

@@ -57,7 +57,8 @@ class MdfTest {
                             assertThat(its.size()).isEqualTo(column.size());
                             for (int i = 0; i < its.size(); i++) {
                                 assertThat(its.seconds(i)).isEqualTo(column.seconds(i));
-                                assertThat(Double.valueOf(its.value(i))).isEqualTo(column.value(i));
+                                assertThat(Double.doubleToLongBits(its.value(i)))
+                                        .isEqualTo(Double.doubleToLongBits(column.value(i)));
                             }
                         });
         assertThat(read.values())
@@ -77,7 +78,8 @@ class MdfTest {
     @Test
     void theFileIsLaidOutAsTheStandardSays() {
         ByteBuffer b = ByteBuffer.wrap(file).order(ByteOrder.LITTLE_ENDIAN);
-        assertThat(new String(file, 0, 16, StandardCharsets.US_ASCII)).isEqualTo("MDF     4.10    ");
+        assertThat(new String(file, 0, 16, StandardCharsets.US_ASCII))
+                .isEqualTo("MDF     4.10    ");
         assertThat(b.getShort(28)).isEqualTo((short) 410);
         assertThat(new String(file, 64, 4, StandardCharsets.US_ASCII)).isEqualTo("##HD");
         assertThat(b.getLong(72)).isEqualTo(104);
@@ -125,7 +127,8 @@ class MdfTest {
 
     @Test
     void whatIsNoMdfIsSaidToBeNone() {
-        assertThatThrownBy(() -> MdfReader.read("time;speed\n1;2\n".getBytes(StandardCharsets.UTF_8)))
+        assertThatThrownBy(
+                        () -> MdfReader.read("time;speed\n1;2\n".getBytes(StandardCharsets.UTF_8)))
                 .hasMessageContaining("expected an MDF file");
         byte[] old = file.clone();
         ByteBuffer.wrap(old).order(ByteOrder.LITTLE_ENDIAN).putShort(28, (short) 330);

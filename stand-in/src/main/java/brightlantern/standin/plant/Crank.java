@@ -143,6 +143,7 @@ public final class Crank implements Part {
         if (rpm < 60) {
             swing = 0;
             torque = 0;
+            java.util.Arrays.fill(deviation, 0);
             return;
         }
         double mean = rpm * 2 * Math.PI / 60;

@@ -187,10 +187,10 @@ public final class TargetStudy {
                                         "Stretch of %.0f s in which the conditions held.",
                                         stretch.seconds()),
                                 text(
-                                        "Worst %.0f %s behind its target, more than %.0f %s behind for %.1f s together; %.0f s are borne.",
-                                        worst,
+                                        "Worst %s %s behind its target, more than %s %s behind for %.1f s together; %.0f s are borne.",
+                                        Units.told(worst),
                                         target.show(),
-                                        follow.behind(),
+                                        Units.told(follow.behind()),
                                         target.show(),
                                         behind,
                                         follow.seconds()),

@@ -91,7 +91,8 @@ public final class CsvImport {
         Set<String> used = new HashSet<>();
         for (Column c : dialect.columns()) {
             if (c.role() == Role.VALUE || c.role() == Role.STATE) {
-                String id = "log." + c.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+                String id =
+                        "log." + c.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
                 while (!used.add(id)) {
                     id += "-" + (c.index() + 1);
                 }
@@ -209,7 +210,9 @@ public final class CsvImport {
                                 : Double.NaN;
                 numbers[fields] = v;
                 texts[fields] =
-                        Double.isNaN(v) && length > 0 ? new String(buffer, offset, length).trim() : "";
+                        Double.isNaN(v) && length > 0
+                                ? new String(buffer, offset, length).trim()
+                                : "";
             }
             fields++;
         }
@@ -354,7 +357,11 @@ public final class CsvImport {
     }
 
     private static double stamp(String text) {
-        String plain = text.trim().replace(' ', 'T').replace(',', '.').replaceAll("(Z|[+-]\\d\\d:?\\d\\d)$", "");
+        String plain =
+                text.trim()
+                        .replace(' ', 'T')
+                        .replace(',', '.')
+                        .replaceAll("(Z|[+-]\\d\\d:?\\d\\d)$", "");
         try {
             LocalDateTime time = LocalDateTime.parse(plain);
             return time.toEpochSecond(ZoneOffset.UTC) + time.getNano() / 1e9;
@@ -366,7 +373,10 @@ public final class CsvImport {
     private void word(Line line, Column c, double t) {
         String word = line.texts[c.index()];
         if (word.indexOf('\uFFFD') >= 0 && replaced++ == 0) {
-            remarks.add(text("Line %d: bytes that are not %s; they show as \uFFFD.", line.at, dialect.charset()));
+            remarks.add(
+                    text(
+                            "Line %d: bytes that are not %s; they show as \uFFFD.",
+                            line.at, dialect.charset()));
         }
         if (c.role() == Role.STATE) {
             Growing column = columns[c.index()];
@@ -415,7 +425,9 @@ public final class CsvImport {
                         .max()
                         .orElse(Double.NaN);
         for (Growing column : columns) {
-            if (column != null && column.size > 0 && column.seconds[column.size - 1] == newestTime) {
+            if (column != null
+                    && column.size > 0
+                    && column.seconds[column.size - 1] == newestTime) {
                 column.size--;
             }
         }

@@ -41,7 +41,8 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
     private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2}([.,]\\d+)?)?");
     private static final Pattern STAMP =
             Pattern.compile("\\d{4}-\\d{2}-\\d{2}[T ]\\d{2}:\\d{2}(:\\d{2}([.,]\\d+)?)?.*");
-    private static final Pattern UNIT_IN_NAME = Pattern.compile("(.*?)\\s*[\\[(]([^\\])]*)[\\])]\\s*");
+    private static final Pattern UNIT_IN_NAME =
+            Pattern.compile("(.*?)\\s*[\\[(]([^\\])]*)[\\])]\\s*");
     private static final Pattern TIME_NAME =
             Pattern.compile(
                     "(?i)\\s*(time|zeit|timestamp|seconds|sec|millis|milliseconds|clock|date|datetime|t|ms)([ _.-].*|\\d*)?");
@@ -62,7 +63,8 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             text = text.substring(1);
         }
         if (text.isBlank()) {
-            throw new IllegalArgumentException("The file is empty; expected a line of names and lines of numbers");
+            throw new IllegalArgumentException(
+                    "The file is empty; expected a line of names and lines of numbers");
         }
         if (text.chars().limit(4000).filter(c -> c == 0).count() > 0) {
             throw new IllegalArgumentException(
@@ -153,7 +155,9 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             lines.forEach(l -> sizes.merge(l.size(), 1, Integer::sum));
             int mode =
                     sizes.entrySet().stream()
-                            .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                            .max(
+                                    Map.Entry.<Integer, Integer>comparingByValue()
+                                            .thenComparing(Map.Entry.comparingByKey()))
                             .orElseThrow()
                             .getKey();
             double alike = (double) sizes.get(mode) / lines.size();
@@ -191,7 +195,9 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             lines.forEach(l -> sizes.merge(l.size(), 1, Integer::sum));
             width =
                     sizes.entrySet().stream()
-                            .max(Map.Entry.<Integer, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                            .max(
+                                    Map.Entry.<Integer, Integer>comparingByValue()
+                                            .thenComparing(Map.Entry.comparingByKey()))
                             .orElseThrow()
                             .getKey();
         }
@@ -200,7 +206,9 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             int first = firstData();
             int head = first - 1;
             boolean unitRow = false;
-            if (head > 0 && looksLikeUnits(lines.get(head)) && lines.get(head - 1).size() == width) {
+            if (head > 0
+                    && looksLikeUnits(lines.get(head))
+                    && lines.get(head - 1).size() == width) {
                 unitRow = true;
                 head--;
             }
@@ -211,7 +219,9 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                 remarks.add(head + " line(s) before the names were passed over.");
             }
             List<List<String>> data =
-                    lines.subList(first, lines.size()).stream().filter(l -> l.size() == width).toList();
+                    lines.subList(first, lines.size()).stream()
+                            .filter(l -> l.size() == width)
+                            .toList();
             boolean comma = decimalComma(data);
             List<Column> columns = columns(head, unitRow, data);
             if (columns.stream().noneMatch(c -> c.role() == Role.TIME)) {
@@ -261,7 +271,9 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
         private boolean decimalComma(List<List<String>> data) {
             if (separator == ',') {
                 // quoted numbers may still have one
-                return data.stream().flatMap(List::stream).anyMatch(f -> COMMA.matcher(f.trim()).matches());
+                return data.stream()
+                        .flatMap(List::stream)
+                        .anyMatch(f -> COMMA.matcher(f.trim()).matches());
             }
             long comma = 0;
             long point = 0;
@@ -307,11 +319,18 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                                 role == Role.TIME ? i : time));
             }
             if (time >= 0) {
-                int first = columns.stream().filter(c -> c.role() == Role.TIME).findFirst().orElseThrow().index();
+                int first =
+                        columns.stream()
+                                .filter(c -> c.role() == Role.TIME)
+                                .findFirst()
+                                .orElseThrow()
+                                .index();
                 columns.replaceAll(
                         c ->
                                 c.time() < 0
-                                        ? new Column(c.index(), c.name(), c.unit(), c.role(), c.clock(), first)
+                                        ? new Column(
+                                                c.index(), c.name(), c.unit(), c.role(), c.clock(),
+                                                first)
                                         : c);
             }
             return columns;
@@ -328,7 +347,8 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             if (numbers * 2 > fields.size()) {
                 boolean named =
                         TIME_NAME.matcher(name).matches()
-                                && (unit.isEmpty() || unit.matches("(?i)s|sec|seconds|ms|millis|h:m:s"));
+                                && (unit.isEmpty()
+                                        || unit.matches("(?i)s|sec|seconds|ms|millis|h:m:s"));
                 boolean unnamed = index == 0 && name.startsWith("column ") && rises(fields);
                 return (named || unnamed) && rises(fields) ? Role.TIME : Role.VALUE;
             }
@@ -371,9 +391,15 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                             ? 0
                             : (number(fields.get(fields.size() - 1)) - number(fields.get(0)))
                                     / (fields.size() - 1);
-            if (!saysSeconds && step >= 5 && fields.stream().noneMatch(f -> f.matches(".*[.,].*"))) {
+            if (!saysSeconds
+                    && step >= 5
+                    && fields.stream().noneMatch(f -> f.matches(".*[.,].*"))) {
                 remarks.add(
-                        "Times of '" + name + "' step by " + Math.round(step) + "; they were taken for milliseconds.");
+                        "Times of '"
+                                + name
+                                + "' step by "
+                                + Math.round(step)
+                                + "; they were taken for milliseconds.");
                 return Clock.MILLIS;
             }
             return Clock.SECONDS;

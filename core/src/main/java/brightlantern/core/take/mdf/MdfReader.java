@@ -74,17 +74,22 @@ public final class MdfReader {
             long conversion) {}
 
     /** A channel group: where its records are in the data. */
-    private record Group(long recordId, long cycles, int width, int invalid, List<Channel> channels) {}
+    private record Group(
+            long recordId, long cycles, int width, int invalid, List<Channel> channels) {}
 
     private Read whole() {
         if (file.capacity() < 64 + 104
                 || !new String(file.array(), 0, 8, StandardCharsets.US_ASCII).startsWith("MDF ")) {
-            throw new IllegalArgumentException("Byte 0: expected an MDF file ('MDF'), found another");
+            throw new IllegalArgumentException(
+                    "Byte 0: expected an MDF file ('MDF'), found another");
         }
         int version = file.getShort(28);
         if (version < 400 || version >= 500) {
             throw new IllegalArgumentException(
-                    "Byte 28: expected MDF version 4, found " + version / 100 + "." + version % 100);
+                    "Byte 28: expected MDF version 4, found "
+                            + version / 100
+                            + "."
+                            + version % 100);
         }
         Block head = block(64, "HD");
         long nanos = file.getLong(head.data());
@@ -114,7 +119,8 @@ public final class MdfReader {
         return new Read(
                 new Take(columns, marks),
                 List.copyOf(values),
-                Instant.ofEpochSecond(Math.floorDiv(nanos, 1_000_000_000L), Math.floorMod(nanos, 1_000_000_000L)),
+                Instant.ofEpochSecond(
+                        Math.floorDiv(nanos, 1_000_000_000L), Math.floorMod(nanos, 1_000_000_000L)),
                 List.copyOf(remarks));
     }
 
@@ -128,7 +134,12 @@ public final class MdfReader {
         Block block = block(at);
         if (!block.kind().equals(expected)) {
             throw new IllegalArgumentException(
-                    "Byte " + at + ": expected a block ##" + expected + ", found ##" + block.kind());
+                    "Byte "
+                            + at
+                            + ": expected a block ##"
+                            + expected
+                            + ", found ##"
+                            + block.kind());
         }
         return block;
     }
@@ -157,7 +168,10 @@ public final class MdfReader {
                             + file.capacity());
         }
         return new Block(
-                new String(file.array(), a + 2, 2, StandardCharsets.US_ASCII), at, length, (int) links);
+                new String(file.array(), a + 2, 2, StandardCharsets.US_ASCII),
+                at,
+                length,
+                (int) links);
     }
 
     private long link(Block block, int number) {
@@ -174,7 +188,8 @@ public final class MdfReader {
         while (end < most && file.get(end) != 0) {
             end++;
         }
-        String text = new String(file.array(), block.data(), end - block.data(), StandardCharsets.UTF_8);
+        String text =
+                new String(file.array(), block.data(), end - block.data(), StandardCharsets.UTF_8);
         return Optional.of(
                 block.kind().equals("MD")
                         ? text.replaceAll("(?s).*<TX[^>]*>(.*?)</TX>.*", "$1").trim()
@@ -185,7 +200,10 @@ public final class MdfReader {
         int idSize = file.get(dg.data());
         if (idSize != 0 && idSize != 1 && idSize != 2 && idSize != 4 && idSize != 8) {
             throw new IllegalArgumentException(
-                    "Byte " + dg.data() + ": expected a record id of 0, 1, 2, 4 or 8 bytes, found " + idSize);
+                    "Byte "
+                            + dg.data()
+                            + ": expected a record id of 0, 1, 2, 4 or 8 bytes, found "
+                            + idSize);
         }
         List<Group> groups = new ArrayList<>();
         Set<Long> seen = new HashSet<>();
@@ -220,7 +238,8 @@ public final class MdfReader {
             Block cn = block(at, "CN");
             fresh(seen, at);
             if (channels.size() == MOST_CHANNELS) {
-                throw new IllegalArgumentException("More than " + MOST_CHANNELS + " channels in a group");
+                throw new IllegalArgumentException(
+                        "More than " + MOST_CHANNELS + " channels in a group");
             }
             int d = cn.data();
             channels.add(
@@ -268,7 +287,8 @@ public final class MdfReader {
                                 "Byte " + block.at() + ": expected data, found ##" + block.kind());
             }
             if (all.size() > MOST_BYTES) {
-                throw new IllegalArgumentException("A data group is larger than " + MOST_BYTES + " bytes");
+                throw new IllegalArgumentException(
+                        "A data group is larger than " + MOST_BYTES + " bytes");
             }
         }
     }
@@ -279,9 +299,17 @@ public final class MdfReader {
         long parameter = file.getInt(d + 4);
         long original = file.getLong(d + 8);
         long packed = file.getLong(d + 16);
-        if (original < 0 || original > MOST_BYTES || packed < 0 || packed > block.dataLength() - 24) {
+        if (original < 0
+                || original > MOST_BYTES
+                || packed < 0
+                || packed > block.dataLength() - 24) {
             throw new IllegalArgumentException(
-                    "Byte " + d + ": expected the sizes of deflated data, found " + original + " and " + packed);
+                    "Byte "
+                            + d
+                            + ": expected the sizes of deflated data, found "
+                            + original
+                            + " and "
+                            + packed);
         }
         byte[] out = new byte[(int) original];
         Inflater inflater = new Inflater();
@@ -291,13 +319,15 @@ public final class MdfReader {
             while (n < out.length) {
                 int got = inflater.inflate(out, n, out.length - n);
                 if (got == 0) {
-                    throw new IllegalArgumentException("Byte " + d + ": the deflated data ends early");
+                    throw new IllegalArgumentException(
+                            "Byte " + d + ": the deflated data ends early");
                 }
                 n += got;
             }
         } catch (DataFormatException damaged) {
             throw new IllegalArgumentException(
-                    "Byte " + d + ": the deflated data is damaged: " + damaged.getMessage(), damaged);
+                    "Byte " + d + ": the deflated data is damaged: " + damaged.getMessage(),
+                    damaged);
         } finally {
             inflater.end();
         }
@@ -326,7 +356,9 @@ public final class MdfReader {
             int n = (int) Math.min(Math.max(0, wanted.cycles()), bytes.length / width);
             if (n < wanted.cycles()) {
                 remarks.add(
-                        wanted.cycles() - n + " record(s) are missing at the end; the file is torn.");
+                        wanted.cycles()
+                                - n
+                                + " record(s) are missing at the end; the file is torn.");
             }
             int[] at = new int[n];
             Arrays.setAll(at, i -> i * width);
@@ -347,7 +379,8 @@ public final class MdfReader {
             at += idSize;
             Group its = groups.stream().filter(g -> g.recordId() == id).findFirst().orElse(null);
             if (its == null) {
-                remarks.add("A record of an unknown group " + id + "; what follows it was left out.");
+                remarks.add(
+                        "A record of an unknown group " + id + "; what follows it was left out.");
                 break;
             }
             int length =
@@ -383,22 +416,41 @@ public final class MdfReader {
             }
             double[] y = new double[records.length];
             if (!numbers(channel, bytes, records, y)) {
-                remarks.add(channel.name() + ": data type " + channel.type() + " is not read; left out.");
+                remarks.add(
+                        channel.name()
+                                + ": data type "
+                                + channel.type()
+                                + " is not read; left out.");
                 continue;
             }
             Map<Integer, String> states = convert(channel, y);
             String id =
                     channel.comment().matches("[A-Za-z][A-Za-z0-9.+-]*")
                             ? channel.comment()
-                            : "log." + channel.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+                            : "log."
+                                    + channel.name()
+                                            .toLowerCase(Locale.ROOT)
+                                            .replaceAll("[^a-z0-9]+", "-");
             while (!used.add(id)) {
                 id += "-2";
             }
             columns.put(id, new Take.Column(times, y));
             values.add(
                     new Value(
-                            id, "log", 0, 4, true, 1, 0, channel.name(), channel.unit(), channel.unit(), 2,
-                            states, List.of(), List.of()));
+                            id,
+                            "log",
+                            0,
+                            4,
+                            true,
+                            1,
+                            0,
+                            channel.name(),
+                            channel.unit(),
+                            channel.unit(),
+                            2,
+                            states,
+                            List.of(),
+                            List.of()));
         }
     }
 
@@ -422,7 +474,10 @@ public final class MdfReader {
             }
             raw >>>= c.bitOffset();
             if (real) {
-                into[i] = c.bits() == 64 ? Double.longBitsToDouble(raw) : Float.intBitsToFloat((int) raw);
+                into[i] =
+                        c.bits() == 64
+                                ? Double.longBitsToDouble(raw)
+                                : Float.intBitsToFloat((int) raw);
             } else if (c.type() >= 2) {
                 into[i] = raw << (64 - c.bits()) >> (64 - c.bits());
             } else {
@@ -445,7 +500,11 @@ public final class MdfReader {
         int count = file.getShort(d + 6) & 0xFFFF;
         if (24 + 8L * count > cc.dataLength()) {
             throw new IllegalArgumentException(
-                    "Byte " + d + ": expected " + count + " numbers of a conversion, but the block ends");
+                    "Byte "
+                            + d
+                            + ": expected "
+                            + count
+                            + " numbers of a conversion, but the block ends");
         }
         double[] p = new double[count];
         for (int i = 0; i < count; i++) {
@@ -476,7 +535,10 @@ public final class MdfReader {
             }
             default ->
                     remarks.add(
-                            channel.name() + ": conversion " + kind + " is not read; raw numbers are shown.");
+                            channel.name()
+                                    + ": conversion "
+                                    + kind
+                                    + " is not read; raw numbers are shown.");
         }
         return Map.of();
     }

@@ -209,8 +209,7 @@ public final class MdfWriter {
 
     private static ByteBuffer block(String kind, int links, int data) {
         int length = HEADER + 8 * links + data;
-        ByteBuffer block =
-                ByteBuffer.allocate((length + 7) / 8 * 8).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer block = ByteBuffer.allocate((length + 7) / 8 * 8).order(ByteOrder.LITTLE_ENDIAN);
         block.put(("##" + kind).getBytes(StandardCharsets.US_ASCII));
         block.putLong(8, length);
         block.putLong(16, links);

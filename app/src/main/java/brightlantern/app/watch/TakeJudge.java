@@ -1,0 +1,154 @@
+package brightlantern.app.watch;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.LeadCodes;
+import brightlantern.app.job.Takes;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.signal.Units;
+import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription.Cylinders;
+import brightlantern.core.vehicle.VehicleDescription.Follow;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** All studies that judge a take by itself, for its page and for Trace. */
+@Component
+class TakeJudge {
+    private final Takes takes;
+    private final Findings findings;
+    private final LeadCodes leads;
+    private final TrimFindings trims;
+
+    TakeJudge(Takes takes, Findings findings, LeadCodes leads, TrimFindings trims) {
+        this.takes = takes;
+        this.findings = findings;
+        this.leads = leads;
+        this.trims = trims;
+    }
+
+    /** What the studies make of a take, for its page. */
+    record Views(
+            String answer,
+            List<TargetStudy.Verdict> targets,
+            List<TrimFindings.View> trims,
+            Optional<CylinderStudy.Verdict> cylinders,
+            List<String> whyNot) {
+        public boolean any() {
+            return !targets.isEmpty() || !trims.isEmpty() || cylinders.isPresent();
+        }
+    }
+
+    /** Hands what a take says to Trace. */
+    void judge(JobPages.Context context, long takeId, String who) {
+        Take take = takes.read(takeId);
+        long job = context.job().id();
+        String name = takes.head(job, takeId).map(Takes.TakeHead::name).orElse("take");
+        boolean judged = false;
+        for (Follow follow : context.description().follows()) {
+            Optional<TargetStudy.Verdict> verdict = target(context, follow, take);
+            if (verdict.isPresent()) {
+                judged = true;
+                TargetStudy.Verdict v = verdict.get();
+                findings.add(
+                        job,
+                        "watch",
+                        who,
+                        String.format(
+                                Locale.ROOT,
+                                "%s: %s Worst %s %s behind.",
+                                name,
+                                v.sentence(),
+                                Units.told(Math.max(0, v.worst())),
+                                v.unit()),
+                        Optional.of(v.outcome().equals("follows")),
+                        Optional.of(new Evidence.Outcome(follow.finding(), v.outcome())),
+                        v);
+            }
+        }
+        judged |= trims.judge(context, takeId, take, who);
+        judged |= cylinders(context, take, name, who);
+        if (!judged) {
+            findings.note(
+                    job,
+                    "watch",
+                    who,
+                    String.format(
+                            Locale.ROOT,
+                            "%s recorded, %.0f s; no stretch in it to judge.",
+                            name,
+                            take.lengthSeconds()));
+        }
+    }
+
+    private boolean cylinders(JobPages.Context context, Take take, String name, String who) {
+        Optional<Cylinders> described = context.description().cylinders();
+        Optional<CylinderStudy.Verdict> verdict =
+                described.flatMap(c -> CylinderStudy.study(take, c));
+        verdict.ifPresent(
+                v ->
+                        findings.add(
+                                context.job().id(),
+                                "watch",
+                                who,
+                                name + ": " + v.sentence(),
+                                Optional.of(v.holds()),
+                                described
+                                        .map(Cylinders::finding)
+                                        .filter(f -> !f.isEmpty())
+                                        .map(f -> new Evidence.Outcome(f, v.outcome())),
+                                v));
+        return verdict.isPresent();
+    }
+
+    private Optional<TargetStudy.Verdict> target(
+            JobPages.Context context, Follow follow, Take take) {
+        return TargetStudy.study(
+                take,
+                follow,
+                context.description(),
+                leads.frame(context.job(), context.description()));
+    }
+
+    Views views(JobPages.Context context, Takes.TakeHead head, Take take) {
+        List<TargetStudy.Verdict> targets = new ArrayList<>();
+        List<String> whyNot = new ArrayList<>();
+        for (Follow follow : context.description().follows()) {
+            target(context, follow, take)
+                    .ifPresentOrElse(
+                            targets::add,
+                            () ->
+                                    whyNot.add(
+                                            TargetStudy.whyNot(
+                                                    take, follow, context.description())));
+        }
+        List<TrimFindings.View> trimViews = trims.views(context, head, take);
+        whyNot.addAll(trims.whyNot(context, take));
+        Optional<Cylinders> described = context.description().cylinders();
+        Optional<CylinderStudy.Verdict> cylinders =
+                described.flatMap(c -> CylinderStudy.study(take, c));
+        if (cylinders.isEmpty()) {
+            described.ifPresent(
+                    c -> whyNot.add(CylinderStudy.whyNot(take, c, context.description())));
+        }
+        String answer =
+                !targets.isEmpty()
+                        ? targets.get(0).sentence()
+                        : !trimViews.isEmpty()
+                                ? trimViews.get(0).sentence()
+                                : cylinders
+                                        .map(CylinderStudy.Verdict::sentence)
+                                        .orElse(
+                                                "No stretch in this take meets the conditions of a study.");
+        // what fails is the answer, whichever study says so
+        if (cylinders.isPresent() && !cylinders.get().holds()) {
+            answer = cylinders.get().sentence();
+        }
+        return new Views(answer, targets, trimViews, cylinders, whyNot);
+    }
+}
