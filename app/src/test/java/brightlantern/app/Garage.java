@@ -75,12 +75,18 @@ final class Garage implements AutoCloseable {
 
     /** A stand-in of any shipped description, in its scenario or as built. */
     StandInVehicle vehicle(String id, boolean broken, String address) throws IOException {
+        StandInVehicle vehicle = standIn(id, broken, address);
+        vehicles.add(vehicle);
+        return vehicle;
+    }
+
+    /** The same, for whoever closes it. */
+    static StandInVehicle standIn(String id, boolean broken, String address) throws IOException {
         VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
         List<String> scenarios = StandIns.scenarios(id);
         StandInVehicle vehicle =
                 StandIns.of(d, scenarios.get(broken ? scenarios.size() - 1 : 0), 733);
         vehicle.open(InetAddress.getByName(address));
-        vehicles.add(vehicle);
         return vehicle;
     }
 
@@ -92,6 +98,15 @@ final class Garage implements AutoCloseable {
      * @param description id of the description by which it is known; empty for none
      */
     long job(StandInVehicle vehicle, String description, String address, Set<String> symptoms) {
+        return job(app, vehicle, description, address, symptoms);
+    }
+
+    static long job(
+            ConfigurableApplicationContext app,
+            StandInVehicle vehicle,
+            String description,
+            String address,
+            Set<String> symptoms) {
         return app.getBean(Jobs.class)
                 .add(
                         new Job(
@@ -134,6 +149,11 @@ final class Garage implements AutoCloseable {
 
     Sweep newest(long job) {
         return app.getBean(Sweeps.class).newest(job).orElseThrow().sweep();
+    }
+
+    /** For what has to last: a link that stays away, not a state that is waited for. */
+    static void pause(long millis) {
+        LockSupport.parkNanos(millis * 1_000_000);
     }
 
     static void until(String what, BooleanSupplier state) {

@@ -32,6 +32,9 @@ public final class LiveFeed {
     /** How much of a new answer time goes into the mean that is told. */
     private static final double NEW_SHARE = 0.1;
 
+    private static final double BEGAN = System.currentTimeMillis() / 1000.0;
+    private static final long BEGAN_NANOS = System.nanoTime();
+
     private final VehicleLink link;
     private final List<Subscription> subscriptions = new CopyOnWriteArrayList<>();
     private final Map<String, Thread> pollers = new ConcurrentHashMap<>();
@@ -40,6 +43,14 @@ public final class LiveFeed {
 
     LiveFeed(VehicleLink link) {
         this.link = link;
+    }
+
+    /**
+     * Unix time in seconds by a clock that never jumps: the machine's when the program began, and
+     * what has passed since.
+     */
+    public static double now() {
+        return BEGAN + (System.nanoTime() - BEGAN_NANOS) / 1e9;
     }
 
     /**
@@ -158,12 +169,12 @@ public final class LiveFeed {
     private void read(String moduleId, int address, List<Value> values) throws WireException {
         for (int i = 0; i < values.size(); i += VehicleLink.PACK) {
             List<Value> pack = values.subList(i, Math.min(values.size(), i + VehicleLink.PACK));
-            double before = System.currentTimeMillis() / 1000.0;
-            long start = System.nanoTime();
+            double before = now();
             Map<String, Double> read = link.readModule(address, pack);
-            double millis = (System.nanoTime() - start) / 1e6;
+            double after = now();
+            double millis = (after - before) * 1000;
             answerMillis.merge(moduleId, millis, (a, b) -> a + NEW_SHARE * (b - a));
-            double at = (before + System.currentTimeMillis() / 1000.0) / 2;
+            double at = (before + after) / 2;
             for (Subscription subscription : subscriptions) {
                 Map<String, Double> its = new LinkedHashMap<>(read);
                 its.keySet().retainAll(subscription.ids);

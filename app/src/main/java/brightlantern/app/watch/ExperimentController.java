@@ -190,7 +190,7 @@ class ExperimentController {
             ids.add(e.input());
         }
         ConcurrentLinkedQueue<LiveFeed.Samples> came = new ConcurrentLinkedQueue<>();
-        double start = System.currentTimeMillis() / 1000.0;
+        double start = LiveFeed.now();
         try (LiveFeed.Subscription reading = context.link().feed().subscribe(d, ids, came::add)) {
             TimeUnit.MILLISECONDS.sleep(Math.round(1000 * e.settleSeconds()) + 300);
         }

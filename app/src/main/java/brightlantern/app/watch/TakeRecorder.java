@@ -205,9 +205,7 @@ class TakeRecorder {
 
     double secondsSoFar(long jobId) {
         Recording recording = recordings.get(jobId);
-        return recording == null || recording.takeId < 0
-                ? 0
-                : System.currentTimeMillis() / 1000.0 - recording.start;
+        return recording == null || recording.takeId < 0 ? 0 : LiveFeed.now() - recording.start;
     }
 
     /** Begins a take, or to wait for what begins it. */
@@ -227,17 +225,21 @@ class TakeRecorder {
         trigger.stop().ifPresent(f -> all.addAll(f.values()));
         Recording recording = new Recording(context, who, name, circumstance, trigger);
         if (trigger.start().isEmpty()) {
-            begin(jobId, recording, Instant.now());
+            begin(jobId, recording, 0);
         }
         recording.subscription =
                 context.link().feed().subscribe(context.description(), all, recording::add);
         recordings.put(jobId, recording);
     }
 
-    private void begin(long jobId, Recording recording, Instant at) {
+    /**
+     * @param before seconds before now that belong to it
+     */
+    private void begin(long jobId, Recording recording, double before) {
+        Instant at = Instant.now().minusMillis(Math.round(before * 1000));
         recording.begin(
                 takes.start(jobId, recording.name, at, recording.circumstance),
-                at.toEpochMilli() / 1000.0);
+                LiveFeed.now() - before);
     }
 
     void mark(long jobId, String text) {
@@ -296,10 +298,7 @@ class TakeRecorder {
     private void step(long jobId, Recording recording) {
         if (recording.takeId < 0) {
             if (recording.holds(recording.trigger.start().orElseThrow())) {
-                begin(
-                        jobId,
-                        recording,
-                        Instant.now().minusMillis(Math.round(recording.trigger.before() * 1000)));
+                begin(jobId, recording, recording.trigger.before());
                 takes.mark(
                         recording.takeId, recording.trigger.before(), "started by its condition");
                 events.changed(jobId, "recording");

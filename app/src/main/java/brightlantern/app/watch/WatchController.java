@@ -375,7 +375,7 @@ class WatchController {
                                                                 "points",
                                                                 points,
                                                                 "now",
-                                                                System.currentTimeMillis() / 1000.0,
+                                                                LiveFeed.now(),
                                                                 "troubles",
                                                                 context.link()
                                                                         .feed()

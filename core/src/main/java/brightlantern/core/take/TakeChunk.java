@@ -153,6 +153,11 @@ public final class TakeChunk {
         }
 
         long whole() {
+            // most differences are small: one byte
+            if (at < bytes.length && bytes[at] >= 0) {
+                int small = bytes[at++];
+                return small >>> 1 ^ -(small & 1);
+            }
             long number = 0;
             int shift = 0;
             int b;
@@ -282,15 +287,17 @@ public final class TakeChunk {
     }
 
     /** Chunks in their order as one set of columns. */
-    public static Map<String, Take.Column> join(Iterable<byte[]> chunks) {
+    public static Map<String, Take.Column> join(List<byte[]> chunks) {
         Map<String, List<Take.Column>> parts = new LinkedHashMap<>();
-        for (byte[] chunk : chunks) {
-            read(chunk)
-                    .forEach(
-                            (name, column) ->
-                                    parts.computeIfAbsent(name, n -> new ArrayList<>())
-                                            .add(column));
-        }
+        chunks.parallelStream()
+                .map(TakeChunk::read)
+                .toList()
+                .forEach(
+                        chunk ->
+                                chunk.forEach(
+                                        (name, column) ->
+                                                parts.computeIfAbsent(name, n -> new ArrayList<>())
+                                                        .add(column)));
         Map<String, Take.Column> joined = new LinkedHashMap<>();
         parts.forEach(
                 (name, list) -> joined.put(name, list.size() == 1 ? list.get(0) : joined(list)));

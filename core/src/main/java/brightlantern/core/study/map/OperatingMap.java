@@ -134,42 +134,57 @@ public final class OperatingMap {
 
     private static void walk(
             Drive drive, Axis x, Axis y, Sums all, List<int[]> path, List<double[]> batches) {
-        int columns = x.cells();
-        int last = -1;
-        double sum = 0;
-        long n = 0;
-        for (int i = 0; i < drive.z.length; i++) {
+        int i = 0;
+        while (i < drive.z.length) {
             int cx = x.cell(drive.x[i]);
             int cy = y.cell(drive.y[i]);
-            double z = drive.z[i];
-            int cell = cx < 0 || cy < 0 || !Double.isFinite(z) ? -1 : cy * columns + cx;
-            if (cell != last) {
-                if (last >= 0) {
-                    batches.add(new double[] {last, n, sum / n});
-                    all.visits[last]++;
-                }
-                if (cell >= 0) {
-                    path.add(new int[] {cx, cy});
-                }
-                last = cell;
-                sum = 0;
-                n = 0;
-            }
-            if (cell < 0) {
+            if (cx < 0 || cy < 0 || !Double.isFinite(drive.z[i])) {
+                i++;
                 continue;
             }
-            all.n[cell]++;
-            all.z[cell] += z;
-            all.zz[cell] += z * z;
-            all.sx[cell] += drive.x[i];
-            all.sy[cell] += drive.y[i];
-            sum += z;
-            n++;
+            int cell = cy * x.cells() + cx;
+            i = visit(drive, i, x.from(cx), x.to(cx), y.from(cy), y.to(cy), cell, all, batches);
+            path.add(new int[] {cx, cy});
         }
-        if (last >= 0) {
-            batches.add(new double[] {last, n, sum / n});
-            all.visits[last]++;
+    }
+
+    /** Stays in a cell from a sample on as long as the drive does; the first sample elsewhere. */
+    private static int visit(
+            Drive drive,
+            int first,
+            double left,
+            double right,
+            double low,
+            double high,
+            int cell,
+            Sums all,
+            List<double[]> batches) {
+        double z = 0;
+        double zz = 0;
+        double sx = 0;
+        double sy = 0;
+        int i = first;
+        for (; i < drive.z.length; i++) {
+            double vx = drive.x[i];
+            double vy = drive.y[i];
+            double v = drive.z[i];
+            if (!(vx >= left && vx < right && vy >= low && vy < high) || !Double.isFinite(v)) {
+                break;
+            }
+            z += v;
+            zz += v * v;
+            sx += vx;
+            sy += vy;
         }
+        long n = i - first;
+        all.n[cell] += n;
+        all.z[cell] += z;
+        all.zz[cell] += zz;
+        all.sx[cell] += sx;
+        all.sy[cell] += sy;
+        all.visits[cell]++;
+        batches.add(new double[] {cell, n, z / n});
+        return i;
     }
 
     public String value() {

@@ -1,5 +1,6 @@
 package brightlantern.core.study.steps;
 
+import brightlantern.core.signal.Units;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -158,10 +159,10 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
             if (!Double.isNaN(limit) && f.slope() != 0) {
                 told.append(
                         text(
-                                " It %s %.4g at an input of %.4g.",
+                                " It %s %s at an input of %s.",
                                 limit == low ? "falls below" : "rises above",
-                                limit,
-                                f.crosses(limit)));
+                                Units.told(limit),
+                                Units.told(f.crosses(limit))));
             }
         }
         return told.toString();

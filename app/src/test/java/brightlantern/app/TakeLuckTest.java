@@ -1,0 +1,139 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.app.job.Takes;
+import brightlantern.core.take.Take;
+import brightlantern.core.take.Thinned;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.module.UdsModule.Behaviour;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/** A take meets what vehicles, networks and disks do. */
+class TakeLuckTest {
+    private static final String ADDRESS = "127.0.79.3";
+
+    @TempDir static Path data;
+    private static Garage garage;
+    private static Visitor tech;
+    private static StandInVehicle hatch;
+
+    @BeforeAll
+    static void open() throws Exception {
+        garage = new Garage(data);
+        tech = garage.visitor("tech");
+        hatch = garage.vehicle("oriel-finch", false, ADDRESS);
+        hatch.works().crank();
+    }
+
+    @AfterAll
+    static void close() {
+        garage.close();
+    }
+
+    private long job;
+    private String watch;
+
+    private void begin() throws Exception {
+        job = garage.job(hatch, ADDRESS, Set.of());
+        watch = "/jobs/" + job + "/watch";
+        tech.post(watch, watch + "/choose", Map.of("value", "odometer", "on", "true"));
+        tech.post(watch, watch + "/take/start", Map.of());
+        until("both modules", t -> t.size("engine.speed") > 20 && t.size("odometer") > 20);
+    }
+
+    private interface State {
+        boolean of(So take);
+    }
+
+    /** The take so far. */
+    private record So(Take take) {
+        int size(String id) {
+            Take.Column column = take.columns().get(id);
+            return column == null ? 0 : column.size();
+        }
+
+        double newest(String id) {
+            Take.Column column = take.columns().get(id);
+            return column == null || column.size() == 0 ? 0 : column.seconds(column.size() - 1);
+        }
+    }
+
+    private So now() {
+        Takes takes = garage.app.getBean(Takes.class);
+        return new So(takes.read(takes.of(job).get(0).id()));
+    }
+
+    private void until(String what, State state) {
+        Garage.until(what, () -> state.of(now()));
+    }
+
+    private static long gaps(Take take, String id) {
+        Thinned thinned = Thinned.of(take.columns().get(id), 0, take.lengthSeconds(), 10_000);
+        return Arrays.stream(thinned.values()).filter(Double::isNaN).count();
+    }
+
+    private Take end() throws Exception {
+        tech.post(watch, watch + "/take/stop", Map.of());
+        return now().take();
+    }
+
+    @Test
+    void aCutLinkIsAGapAndNeverALine() throws Exception {
+        begin();
+        double cut = now().newest("engine.speed");
+        hatch.gateway().close();
+        Garage.pause(2500);
+        hatch.restartGateway();
+        until("readings again", t -> t.newest("engine.speed") > cut + 4);
+        Take take = end();
+        assertThat(gaps(take, "engine.speed")).isPositive();
+        assertThat(tech.get(watch + "/takes/" + id() + "/data")).contains("null");
+    }
+
+    private long id() {
+        return garage.app.getBean(Takes.class).of(job).get(0).id();
+    }
+
+    @Test
+    void aModuleThatRebootsLeavesAGapOfItsOwn() throws Exception {
+        begin();
+        double silent = now().newest("odometer");
+        hatch.module("cluster").behave(Behaviour.SILENT);
+        until("the engine alone", t -> t.newest("engine.speed") > silent + 3);
+        hatch.module("cluster").behave(Behaviour.NORMAL);
+        until("both again", t -> t.newest("odometer") > silent + 3);
+        Take take = end();
+        assertThat(gaps(take, "odometer")).isPositive();
+        assertThat(gaps(take, "engine.speed")).isZero();
+    }
+
+    @Test
+    void whatCannotBeKeptWaitsAndIsTold() throws Exception {
+        begin();
+        JdbcClient db = garage.app.getBean(JdbcClient.class);
+        double full = now().newest("engine.speed");
+        db.sql("alter table take_chunk rename to full_disk").update();
+        try {
+            Garage.until(
+                    "the trouble told",
+                    () -> tech.reads(watch).contains("cannot be kept at present"));
+        } finally {
+            db.sql("alter table full_disk rename to take_chunk").update();
+        }
+        until("all of it", t -> t.newest("engine.speed") > full + 1);
+        Garage.until("no trouble", () -> !tech.reads(watch).contains("cannot be kept"));
+        Take take = end();
+        assertThat(gaps(take, "engine.speed")).isZero();
+        assertThat(tech.get(watch + "/studies?kind=scatter&x=gear&y=engine.speed"))
+                .contains("does not hold gear");
+    }
+}
