@@ -73,7 +73,12 @@ class TakeLuckTest {
     }
 
     private void until(String what, State state) {
-        Garage.until(what, () -> state.of(now()));
+        Garage.until(
+                what,
+                () -> {
+                    Garage.pause(200);
+                    return state.of(now());
+                });
     }
 
     private static long gaps(Take take, String id) {

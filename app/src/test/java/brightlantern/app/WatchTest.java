@@ -56,10 +56,12 @@ class WatchTest {
     private static void recorded(long job, double seconds) {
         Garage.until(
                 seconds + " s of a take",
-                () ->
-                        !takes().of(job).isEmpty()
-                                && takes().read(takes().of(job).get(0).id()).lengthSeconds()
-                                        > seconds);
+                () -> {
+                    // reading a take is work, and it is the recorder that is waited for
+                    Garage.pause(300);
+                    return !takes().of(job).isEmpty()
+                            && takes().read(takes().of(job).get(0).id()).lengthSeconds() > seconds;
+                });
     }
 
     private static void choose(String... ids) {

@@ -35,6 +35,12 @@ public final class StandIns {
     private static final double BAD_LEAD_OHM = 40;
     private static final double REAR_LOW_KPA = 110;
 
+    /** A module sets its code when it counted more misfires than this within a thousand turns. */
+    private static final double MISFIRES = 15;
+
+    /** The battery module takes cells that lie further apart for uneven. */
+    private static final double CELLS_APART_VOLTS = 0.06;
+
     /** Share of its pressure that cylinder 5 loses in a second. */
     private static final double VALVE_LEAK = 12;
 
@@ -149,6 +155,14 @@ public final class StandIns {
         }
     }
 
+    private static double reading(RoadVehicle works, String value) {
+        return works.reading(value).orElse(0.0);
+    }
+
+    private static double cellsApart(RoadVehicle works) {
+        return reading(works, "cell.most") - reading(works, "cell.least");
+    }
+
     private static void breakIt(VehicleDescription d, RoadVehicle works, BusWires wires) {
         switch (d.id()) {
             case "oriel-finch" ->
@@ -177,8 +191,8 @@ public final class StandIns {
                     works.watch(
                                     "battery",
                                     "P0BBD-00",
-                                    LOADED,
-                                    5,
+                                    p -> cellsApart(works) > CELLS_APART_VOLTS,
+                                    2,
                                     "cell-37",
                                     "Remake the sense lead of cell 37")
                             .watch(
@@ -213,14 +227,14 @@ public final class StandIns {
                     works.watch(
                                     "engine",
                                     "P0305-00",
-                                    LOADED,
+                                    p -> p.running() && reading(works, "misfires.5") > MISFIRES,
                                     5,
                                     "valve-5",
                                     "Recut and seat the exhaust valve of cylinder 5")
                             .watch(
                                     "engine",
                                     "P0300-00",
-                                    LOADED,
+                                    p -> p.running() && reading(works, "misfires.5") > MISFIRES,
                                     9,
                                     "valve-5",
                                     "Recut and seat the exhaust valve of cylinder 5")

@@ -136,19 +136,17 @@ class TakeJudge {
             described.ifPresent(
                     c -> whyNot.add(CylinderStudy.whyNot(take, c, context.description())));
         }
-        String answer =
-                !targets.isEmpty()
-                        ? targets.get(0).sentence()
-                        : !trimViews.isEmpty()
-                                ? trimViews.get(0).sentence()
-                                : cylinders
-                                        .map(CylinderStudy.Verdict::sentence)
-                                        .orElse(
-                                                "No stretch in this take meets the conditions of a study.");
         // what fails is the answer, whichever study says so
-        if (cylinders.isPresent() && !cylinders.get().holds()) {
-            answer = cylinders.get().sentence();
-        }
+        List<String> failing = new ArrayList<>();
+        List<String> holding = new ArrayList<>();
+        targets.forEach(v -> (v.outcome().equals("follows") ? holding : failing).add(v.sentence()));
+        trimViews.forEach(v -> (v.holds() ? holding : failing).add(v.sentence()));
+        cylinders.ifPresent(v -> (v.holds() ? holding : failing).add(v.sentence()));
+        failing.addAll(holding);
+        String answer =
+                failing.isEmpty()
+                        ? "No stretch in this take meets the conditions of a study."
+                        : failing.get(0);
         return new Views(answer, targets, trimViews, cylinders, whyNot);
     }
 }

@@ -4,6 +4,7 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Takes;
 import brightlantern.app.job.Takes.TakeHead;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.study.trim.TrimDip;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
@@ -138,10 +139,16 @@ class TrimFindings {
                                                         v.outcome().equals(TrimStudy.NORMAL),
                                                         v.sentence(),
                                                         v.regimes(),
-                                                        v.reasons())));
+                                                        withDips(v.reasons(), take, set))));
             }
         }
         return views;
+    }
+
+    private static List<String> withDips(List<String> reasons, Take take, TrimSet set) {
+        List<String> all = new ArrayList<>(reasons);
+        TrimDip.of(take, set.shortTerm()).forEach(d -> all.add(d.sentence()));
+        return all;
     }
 
     List<String> whyNot(JobPages.Context context, Take take) {

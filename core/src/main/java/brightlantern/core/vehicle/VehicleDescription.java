@@ -341,6 +341,8 @@ public record VehicleDescription(
      * @param command the actuator's command and feedback its position, to tell a lazy actuator from
      *     a lack of effect
      * @param short how far feedback may stay below command, percent
+     * @param end command at which the actuator has nothing left to give, percent; 0 when that is
+     *     not judged
      */
     public record Follow(
             String id,
@@ -354,6 +356,7 @@ public record VehicleDescription(
             double seconds,
             double shortBy,
             double atLeastSeconds,
+            double end,
             List<String> conditions) {
         Follow in(String from, String to) {
             return to == null
@@ -370,6 +373,7 @@ public record VehicleDescription(
                             seconds,
                             shortBy,
                             atLeastSeconds,
+                            end,
                             conditions);
         }
     }

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
  * Whether an actual value followed its target while the conditions held, and whether the actuator
@@ -34,11 +35,17 @@ public final class TargetStudy {
 
     private static final String FOLLOWS = "follows";
 
+    /** It follows, but its actuator has nothing left: a warning, not a pass. */
+    private static final String AT_END = "at-end";
+
+    /** For this share of a stretch the command may be at its end. */
+    private static final double END_SHARE = 0.3;
+
     private TargetStudy() {}
 
     /**
-     * @param outcome follows, short (actuator stays below its command) or reached (actuator obeys,
-     *     effect is missing)
+     * @param outcome follows, at-end (follows with nothing left to give), short (actuator stays
+     *     below its command) or reached (actuator obeys, effect is missing)
      * @param worst largest target minus actual, in {@code unit}
      * @param behindSeconds for how long together the actual stayed behind
      * @param gap mean of command minus feedback while behind (or throughout when never behind),
@@ -141,6 +148,11 @@ public final class TargetStudy {
         List<Double> gaps = new ArrayList<>();
         List<Double> gapsBehind = new ArrayList<>();
         double before = Double.NaN;
+        double most = Double.NEGATIVE_INFINITY;
+        double worstAt = stretch.from();
+        double atEnd = 0;
+        double judged = 0;
+        SimpleRegression trend = new SimpleRegression();
         for (int i = 0; i < clock.size(); i++) {
             double t = clock.seconds(i);
             if (t < stretch.from() + SETTLE_SECONDS || t > stretch.to()) {
@@ -155,6 +167,12 @@ public final class TargetStudy {
             if (Double.isNaN(lag) || Double.isNaN(gap)) {
                 continue;
             }
+            double command = take.at(follow.command(), t);
+            most = Math.max(most, command);
+            atEnd += follow.end() > 0 && command >= follow.end() ? step : 0;
+            judged += step;
+            trend.addData(t, lag);
+            worstAt = lag > worst ? t : worstAt;
             worst = Math.max(worst, lag);
             gaps.add(gap);
             if (lag > follow.behind()) {
@@ -170,7 +188,14 @@ public final class TargetStudy {
         }
         boolean lags = behind >= follow.seconds();
         double gap = mean(lags ? gapsBehind : gaps);
-        String outcome = !lags ? FOLLOWS : gap > follow.shortBy() ? "short" : "reached";
+        boolean spent = judged > 0 && atEnd > END_SHARE * judged;
+        boolean warns =
+                spent
+                        && description.finding(follow.finding()).stream()
+                                .flatMap(f -> f.outcomes().stream())
+                                .anyMatch(o -> o.id().equals(AT_END));
+        String outcome =
+                lags ? (gap > follow.shortBy() ? "short" : "reached") : warns ? AT_END : FOLLOWS;
         return Optional.of(
                 new Verdict(
                         outcome,
@@ -187,16 +212,35 @@ public final class TargetStudy {
                                         "Stretch of %.0f s in which the conditions held.",
                                         stretch.seconds()),
                                 text(
-                                        "Worst %s %s behind its target, more than %s %s behind for %.1f s together; %.0f s are borne.",
+                                        "Worst %s %s behind its target (at %.0f s), more than %s %s behind for %.1f s together; %.0f s are borne.",
                                         Units.told(worst),
                                         target.show(),
+                                        worstAt,
                                         Units.told(follow.behind()),
                                         target.show(),
                                         behind,
                                         follow.seconds()),
                                 text(
+                                        "Along the stretch the deviation %s by %s %s a second.",
+                                        trend.getSlope() >= 0 ? "grows" : "shrinks",
+                                        Units.told(Math.abs(trend.getSlope())),
+                                        target.show()),
+                                headroom(most, atEnd, follow),
+                                text(
                                         "Command minus feedback of the actuator: %.0f %% on the mean; up to %.0f %% is right.",
                                         gap, follow.shortBy()))));
+    }
+
+    private static String headroom(double most, double atEnd, Follow follow) {
+        return follow.end() <= 0
+                ? text("The command went up to %.0f %%.", most)
+                : most >= follow.end()
+                        ? text(
+                                "The command was at its end (%.0f %%) for %.1f s: nothing was left there.",
+                                follow.end(), atEnd)
+                        : text(
+                                "The command went up to %.0f %%; %.0f %% were left to its end.",
+                                most, follow.end() - most);
     }
 
     private static String sentence(
@@ -205,6 +249,11 @@ public final class TargetStudy {
                 description.value(follow.feedback()).map(Value::name).orElse("The actuator");
         return switch (outcome) {
             case FOLLOWS -> actual.name() + " follows its target.";
+            case AT_END ->
+                    actual.name()
+                            + " follows its target, but "
+                            + actuator.toLowerCase(Locale.ROOT)
+                            + " is at its end: nothing is left.";
             case "short" ->
                     actual.name()
                             + " falls behind, and "

@@ -1,0 +1,137 @@
+package brightlantern.standin;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.study.trim.TrimStudy;
+import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Driver.Program;
+import java.net.InetAddress;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Twenty drives of each vehicle as built: no study may accuse it. */
+class AsBuiltDrivesTest {
+    private static final int DRIVES = 20;
+    private static final double STEP = 0.1;
+    private static final Program[][] WAYS = {
+        {Program.STAND, Program.CRUISE},
+        {Program.STAND, Program.CLIMB, Program.CLIMB},
+        {Program.STOP_AND_GO, Program.PULL},
+        {Program.STAND, Program.OVERRUN},
+    };
+
+    /** What all studies need, sampled ten times a second as the wire would carry it. */
+    private static Take drive(StandInVehicle vehicle, Program[] way) {
+        VehicleDescription d = vehicle.description();
+        Set<String> ids = new LinkedHashSet<>();
+        d.cylinders().ifPresent(c -> ids.addAll(CylinderStudy.needed(c)));
+        d.trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
+        d.follows()
+                .forEach(
+                        f -> {
+                            ids.addAll(List.of(f.target(), f.actual(), f.command(), f.feedback()));
+                            f.when().forEach(c -> ids.add(c.value()));
+                            ids.addAll(f.conditions());
+                        });
+        Works works = vehicle.works();
+        works.driver(Driver.away().key(2));
+        vehicle.live(2);
+        works.crank();
+        vehicle.live(40);
+        List<Double> times = new ArrayList<>();
+        Map<String, List<Double>> values = new LinkedHashMap<>();
+        ids.forEach(id -> values.put(id, new ArrayList<>()));
+        for (Program program : way) {
+            works.driver(works.driver().drive(program));
+            for (int i = 0; i < 30 / STEP; i++) {
+                vehicle.live(STEP);
+                times.add(times.size() * STEP);
+                values.forEach((id, list) -> list.add(works.reading(id).orElseThrow()));
+            }
+        }
+        double[] t = times.stream().mapToDouble(v -> v).toArray();
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        values.forEach(
+                (id, list) ->
+                        columns.put(
+                                id,
+                                new Take.Column(t, list.stream().mapToDouble(v -> v).toArray())));
+        return new Take(columns, List.of());
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "oriel-finch",
+                "velmont-cairn",
+                "quillon-ember",
+                "stonebarrow-wl9",
+                "oriel-heron"
+            })
+    void noStudyAccusesIt(String id) throws Exception {
+        VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
+        int judged = 0;
+        for (int n = 0; n < DRIVES; n++) {
+            judged +=
+                    judged(
+                            d,
+                            drive(
+                                    StandIns.of(d, StandIns.AS_BUILT, 100 + n),
+                                    WAYS[n % WAYS.length]),
+                            id + ", drive " + n);
+        }
+        assertThat(judged).as("verdicts").isGreaterThanOrEqualTo(DRIVES);
+    }
+
+    @Test
+    void norTheVanOnItsHill() throws Exception {
+        VehicleDescription d =
+                VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
+        int judged = 0;
+        for (int n = 0; n < DRIVES; n++) {
+            try (PortageVan van =
+                    new PortageVan(
+                            d,
+                            InetAddress.getByName("127.0.71.20"),
+                            PortageVan.Scenario.AS_BUILT,
+                            600 + n)) {
+                judged += judged(d, drive(van.vehicle(), WAYS[n % 2]), "van, drive " + n);
+            }
+        }
+        assertThat(judged).as("verdicts").isGreaterThanOrEqualTo(DRIVES);
+    }
+
+    /** How many verdicts there are; none of them may accuse. */
+    private static int judged(VehicleDescription d, Take take, String told) {
+        int judged = 0;
+        for (VehicleDescription.Follow follow : d.follows()) {
+            var verdict = TargetStudy.study(take, follow, d, Map.of());
+            judged += verdict.isPresent() ? 1 : 0;
+            verdict.ifPresent(
+                    v -> assertThat(v.outcome()).as("%s: %s", told, v).isEqualTo("follows"));
+        }
+        for (VehicleDescription.TrimSet set : d.trims()) {
+            var verdict = TrimStudy.study(take, set);
+            judged += verdict.isPresent() ? 1 : 0;
+            verdict.ifPresent(
+                    v -> assertThat(v.outcome()).as("%s: %s", told, v).isEqualTo(TrimStudy.NORMAL));
+        }
+        var cylinders = CylinderStudy.study(take, d.cylinders().orElseThrow());
+        judged += cylinders.isPresent() ? 1 : 0;
+        cylinders.ifPresent(v -> assertThat(v.outcome()).as("%s: %s", told, v).isEqualTo("even"));
+        return judged;
+    }
+}
