@@ -18,14 +18,22 @@ export function groups(values) {
 }
 
 // Several columns with times of their own on one rising axis: undefined where one was not sampled, null where a gap is.
-export function align(columns) {
-  const times = [...new Set(columns.flatMap(c => c.t))].sort((a, b) => a - b);
-  const index = new Map(times.map((t, i) => [t, i]));
-  return [times, ...columns.map(c => {
-    const row = new Array(times.length).fill(undefined);
-    for (let i = 0; i < c.t.length; i++) row[index.get(c.t[i])] = c.y[i];
-    return row;
-  })];
+// Each is in order already, so they are merged in one walk; a part of them when a span is given.
+export function align(columns, from = -Infinity, to = Infinity) {
+  const at = columns.map(c => Math.max(0, lower(c.t, from) - 1));
+  const times = [];
+  const rows = columns.map(() => []);
+  for (;;) {
+    let t = Infinity;
+    for (let c = 0; c < columns.length; c++) if (at[c] < columns[c].t.length && columns[c].t[at[c]] < t) t = columns[c].t[at[c]];
+    if (t === Infinity || times.length && times[times.length - 1] > to) break;
+    times.push(t);
+    for (let c = 0; c < columns.length; c++) {
+      if (columns[c].t[at[c]] === t) rows[c].push(columns[c].y[at[c]++]);
+      else rows[c].push(undefined);
+    }
+  }
+  return [times, ...rows];
 }
 
 function told(v) {
@@ -133,6 +141,10 @@ export class Lanes {
 
   draw(l) {
     l.stale = false;
+    if (!l.fresh) {
+      l.chart.setData(align(l.group.list, ...(this.span ?? [])), false);
+      l.fresh = true;
+    }
     l.chart.setScale('x', {min: this.range[0], max: this.range[1]});
     l.stats.textContent = l.group.list.map(v => this.stat(v, l.group.list.length > 1)).join('   ');
   }
@@ -148,8 +160,10 @@ export class Lanes {
     return (named ? v.name + ': ' : '') + (n ? `${told(least)} … ${told(sum / n)} … ${told(most)}` : 'nothing here');
   }
 
-  setData() {
-    for (const l of this.lanes) l.chart.setData(align(l.group.list), false);
+  // a lane that nobody sees gets its data when it comes into sight
+  setData(from, to) {
+    this.span = [from, to];
+    for (const l of this.lanes) l.fresh = false;
   }
 }
 

@@ -17,7 +17,7 @@ let newest = 0;
 const lags = [];
 globalThis.lanternLags = lags;
 
-const lanes = root && values.length ? new Lanes(root, values, {all: () => goOn(), moved: () => { if (!paused) pauseNow(true); }}) : null;
+const lanes = root && values.length ? new Lanes(root, values, {all: () => goOn(), moved: () => { if (!paused) { pauseNow(true); lanes.setData(); lanes.show(...lanes.range); } }}) : null;
 
 const pause = document.getElementById('pause');
 function pauseNow(now) {
@@ -74,17 +74,22 @@ if (wanted.length) {
   };
 }
 
-setInterval(() => {
+// four times a second, or as often as leaves a slow machine three quarters of its time for other things
+function refresh() {
+  const began = performance.now();
   if (lanes && !paused) {
-    lanes.setData();
-    lanes.show(Math.max(0, newest - span), Math.max(10, newest));
+    const from = Math.max(0, newest - span);
+    lanes.setData(from, Math.max(10, newest));
+    lanes.show(from, Math.max(10, newest));
   }
   for (const value of values) {
     let n = 0;
     for (let i = value.t.length - 1; i >= 0 && value.t[i] > newest - 5; i--) n++;
     value.row.querySelector('[data-rate]').textContent = n ? (n / Math.min(5, Math.max(1, newest))).toFixed(0) : '';
   }
-}, 250);
+  requestAnimationFrame(() => setTimeout(() => setTimeout(refresh, Math.max(250, 3 * (performance.now() - began)))));
+}
+refresh();
 
 const find = document.getElementById('find');
 find.addEventListener('input', () => {

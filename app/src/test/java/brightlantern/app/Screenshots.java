@@ -9,9 +9,11 @@ import brightlantern.standin.module.UdsModule.Behaviour;
 import brightlantern.standin.plant.Driver;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
 import org.openqa.selenium.Cookie;
 
 /**
@@ -63,10 +65,6 @@ class Screenshots {
             shot("probe");
             tech.stage("trace");
             shot("trace");
-            dark(true);
-            tech.stage("trace");
-            shot("trace-dark");
-            dark(false);
             tech.climb();
             shop.go("/jobs/" + tech.job() + "/watch/takes/1");
             shop.one("html[data-drawn]");
@@ -79,8 +77,6 @@ class Screenshots {
             tech.clearAll();
             tech.keyOffAndOn(ADDRESS);
             tech.sweep();
-            tech.stage("prove");
-            shot("prove-open");
             tech.climb();
             tech.sweep();
             tech.seat(ADDRESS, "crank");
@@ -105,8 +101,6 @@ class Screenshots {
             shop.press("#close");
             shop.go("/shelf");
             shot("shelf");
-            shop.go("/log");
-            shot("log");
             network(tech);
             leaveOneOpen(tech);
             shop.app.getBean(DemoRecording.class).write(RECORDED);
@@ -160,6 +154,7 @@ class Screenshots {
         shop.press("#check");
         shop.waitForText("#answer", "Set back");
         shot("odometer");
+        cylinders(tech);
     }
 
     /** Half a minute of warm idle and as much of a drive, in time three times hurried. */
@@ -179,7 +174,69 @@ class Screenshots {
         shop.go(shop.path() + "?when=vehicle.speed+%3E+20+m/s+for+2+s");
         shop.one("html[data-drawn]");
         shot("trims");
+        map(tech, finch);
         finch.driver(finch.works().driver().drive(Driver.Program.STAND));
+    }
+
+    /** Ignition angle over speed and load, from a drive in town and pulls. */
+    private void map(Technician tech, StandInVehicle finch) throws Exception {
+        tech.stage("watch");
+        for (String id : List.of("ignition.angle", "intake.pressure")) {
+            shop.type("#find", id);
+            shop.press("#found form:has(input[value='" + id + "']) button");
+        }
+        shop.type("#take-name", "town and pulls");
+        shop.press("#take-start");
+        for (Driver.Program program :
+                List.of(Driver.Program.STOP_AND_GO, Driver.Program.PULL, Driver.Program.OVERRUN)) {
+            finch.driver(finch.works().driver().drive(program));
+            Garage.pause(16_000);
+        }
+        shop.press("#take-stop");
+        shop.press("#studies");
+        shop.choose("#z", "ignition.angle");
+        shop.choose("#x", "engine.speed");
+        shop.choose("#y", "engine.load");
+        shop.click("#path");
+        shop.press("#study");
+        shop.browser.executeScript("document.getElementById('map').scrollIntoView({block: 'end'})");
+        shot("map");
+    }
+
+    /** The loader's weak cylinder, and its fuel system as a picture. */
+    private void cylinders(Technician tech) throws Exception {
+        StandInVehicle loader =
+                DemoLauncher.start(
+                        shop.app,
+                        "127.0.22.9",
+                        "stonebarrow-wl9",
+                        StandIns.scenarios("stonebarrow-wl9").get(1),
+                        454);
+        tech.openJob(
+                "127.0.22.9",
+                "Shakes, lost power, filter will not burn off",
+                Set.of("shakes", "no-power"));
+        tech.sweep();
+        loader.works().crank();
+        Garage.until("the engine", () -> loader.works().running());
+        tech.stage("watch");
+        shop.type("#take-name", "idle");
+        shop.press("#take-start");
+        Garage.pause(14_000);
+        shop.press("#take-stop");
+        shop.one("html[data-drawn]");
+        shot("cylinders");
+        tech.stage("watch");
+        dark(true);
+        shop.press("#view-fuel");
+        shop.until(
+                "readings in their places",
+                b ->
+                        b.findElement(By.cssSelector("[data-show='rail.pressure']"))
+                                .getText()
+                                .matches("\\d+\\.\\d"));
+        shot("system-dark");
+        dark(false);
     }
 
     /** A second job for the demo: its van is as it was built, and nothing is proven yet. */

@@ -244,12 +244,34 @@ class WatchTest {
         assertThat(speed.value(0)).isLessThan(20);
         assertThat(take.at("vehicle.speed", take.lengthSeconds())).isLessThan(20);
 
+        lookOn(watch);
         studies(watch, head.id());
         reaction(watch, head.id());
         experiment(watch);
         units(watch, head.id());
         stop(hatch);
         hatch.hurry(1);
+    }
+
+    /** While the program looks on, the vehicle moves off: engine speed follows the throttle. */
+    private void lookOn(String watch) throws Exception {
+        shop.go(watch);
+        shop.click("details:has(#look-on) summary");
+        shop.choose("#command", "throttle.target");
+        shop.choose("#answers", "throttle.actual");
+        shop.type("#seconds", "8");
+        Thread driver =
+                new Thread(
+                        () -> {
+                            Garage.pause(3500);
+                            hatch.driver(hatch.works().driver().drive(Driver.Program.CLIMB));
+                        });
+        driver.start();
+        shop.press("#look-on");
+        driver.join();
+        assertThat(shop.text(".notice"))
+                .contains("Throttle position after Throttle target: It moved");
+        hatch.driver(hatch.works().driver().drive(Driver.Program.STAND));
     }
 
     private void studies(String watch, long take) {

@@ -1,9 +1,7 @@
 package brightlantern.app.watch;
 
-import brightlantern.app.link.LiveFeed;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.signal.Scaling;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -14,8 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.concurrent.TimeUnit;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -189,16 +185,12 @@ class ExperimentController {
         if (!e.input().isEmpty()) {
             ids.add(e.input());
         }
-        ConcurrentLinkedQueue<LiveFeed.Samples> came = new ConcurrentLinkedQueue<>();
-        double start = LiveFeed.now();
-        try (LiveFeed.Subscription reading = context.link().feed().subscribe(d, ids, came::add)) {
-            TimeUnit.MILLISECONDS.sleep(Math.round(1000 * e.settleSeconds()) + 300);
-        }
-        Take.Column answers = column(came, e.answer(), d, start);
+        Map<String, Take.Column> came = LiveSpan.read(context, ids, e.settleSeconds() + 0.3);
+        Take.Column answers = came.get(e.answer());
         double until = answers.size() == 0 ? 0 : answers.seconds(answers.size() - 1);
         double input = typed == null ? Double.NaN : typed;
         if (!e.input().isEmpty()) {
-            Take.Column inputs = column(came, e.input(), d, start);
+            Take.Column inputs = came.get(e.input());
             double sum = 0;
             for (int i = 0; i < inputs.size(); i++) {
                 sum += inputs.value(i);
@@ -213,24 +205,6 @@ class ExperimentController {
             kept.replace(number, e.with(attempt.reading().get()));
         }
         return back;
-    }
-
-    private static Take.Column column(
-            Iterable<LiveFeed.Samples> came, String id, VehicleDescription d, double start) {
-        List<double[]> rows = new ArrayList<>();
-        Value value = d.value(id).orElseThrow();
-        for (LiveFeed.Samples s : came) {
-            Map<String, Double> values = s.values();
-            if (values.containsKey(id)) {
-                rows.add(
-                        new double[] {
-                            s.epochSeconds() - start, Scaling.shown(value, values.get(id))
-                        });
-            }
-        }
-        return new Take.Column(
-                rows.stream().mapToDouble(r -> r[0]).toArray(),
-                rows.stream().mapToDouble(r -> r[1]).toArray());
     }
 
     @PostMapping("/{experiment}/remove")

@@ -15,8 +15,10 @@ import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.SamplingCost;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
+import brightlantern.core.study.reaction.ReactionCheck;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Agreement;
 import brightlantern.core.vehicle.VehicleDescription.Follow;
@@ -537,6 +539,47 @@ class WatchController {
         }
         judge.judge(context, takeId.get(), who.getName());
         return BACK + id + "/watch/takes/" + takeId.get();
+    }
+
+    /** Looks on while somebody commands something, and judges what moved. */
+    @PostMapping("/reaction")
+    String reaction(
+            @PathVariable("id") long id,
+            @RequestParam("command") String command,
+            @RequestParam("answers") String answers,
+            @RequestParam(name = "seconds", defaultValue = "15") double seconds,
+            Principal who,
+            RedirectAttributes flash)
+            throws InterruptedException {
+        JobPages.Context context = pages.context(id);
+        VehicleDescription d = context.description();
+        if (d.value(command).isEmpty() || d.value(answers).isEmpty() || command.equals(answers)) {
+            flash.addFlashAttribute("error", "Reaction check: choose two different values.");
+            return BACK + id + "/watch";
+        }
+        double span = Math.max(5, Math.min(60, Double.isFinite(seconds) ? seconds : 15));
+        Take seen = new Take(LiveSpan.read(context, Set.of(command, answers), span), List.of());
+        ReactionCheck.Verdict verdict = ReactionCheck.check(seen, command, answers);
+        String told =
+                d.value(answers).map(Value::name).orElse(answers)
+                        + " after "
+                        + d.value(command).map(Value::name).orElse(command)
+                        + ": "
+                        + verdict.sentence();
+        if (verdict.outcome().equals("no-step")) {
+            flash.addFlashAttribute("error", told);
+        } else {
+            findings.add(
+                    id,
+                    "watch",
+                    who.getName(),
+                    told,
+                    Optional.of(verdict.outcome().equals("reacts")),
+                    Optional.empty(),
+                    verdict);
+            flash.addFlashAttribute("notice", told);
+        }
+        return BACK + id + "/watch";
     }
 
     /** Whether a take runs or waits, for the page to follow. */
