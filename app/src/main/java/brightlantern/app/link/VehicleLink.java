@@ -39,6 +39,7 @@ public final class VehicleLink {
     private DoipConnection connection;
     private volatile Status status = Status.unknown();
     private volatile long lastUse = System.nanoTime();
+    private volatile double knownIgnition = Double.NaN;
 
     VehicleLink(String address) {
         this.address = address;
@@ -213,7 +214,7 @@ public final class VehicleLink {
     /** Reads what the top bar needs and tells whether the key was just turned on. */
     boolean refresh(VehicleDescription description) {
         VehicleDescription.Live live = description.live();
-        double before = status.ignition();
+        double before = knownIgnition;
         try {
             connection();
         } catch (WireException unreachable) {
@@ -223,6 +224,8 @@ public final class VehicleLink {
         }
         Map<String, Double> now = read(description, List.of(live.ignition()));
         double ignition = now.getOrDefault(live.ignition(), Double.NaN);
+        // a reading that got lost between off and on must not hide that the key was turned
+        knownIgnition = Double.isNaN(ignition) ? knownIgnition : ignition;
         boolean on = ignition >= live.ignitionOn();
         Map<String, Double> engine =
                 on ? read(description, List.of(live.supply(), live.engineSpeed())) : Map.of();

@@ -81,7 +81,16 @@ class Proofs {
                         .map(h -> dated(sweeps.read(h.id()).sweep(), d, lead))
                         .toList(),
                 drives,
-                !d.follows().isEmpty());
+                asksForADrive(d));
+    }
+
+    /** A drive proves something only where one of the suspects would show in it. */
+    private static boolean asksForADrive(VehicleDescription d) {
+        return d.follows().stream()
+                .anyMatch(
+                        f ->
+                                d.suspects().stream()
+                                        .anyMatch(s -> s.tells().containsKey(f.finding())));
     }
 
     private static Proof.DatedSweep dated(
