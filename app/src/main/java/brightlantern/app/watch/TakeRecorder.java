@@ -75,6 +75,10 @@ class TakeRecorder {
         final Trigger trigger;
         final Map<String, List<double[]>> pending = new LinkedHashMap<>();
         final Deque<LiveFeed.Samples> recent = new ArrayDeque<>();
+
+        /** Held while its pieces are written; readings may come in meanwhile. */
+        final Object writing = new Object();
+
         LiveFeed.Subscription subscription;
         long takeId = -1;
         double start = Double.NaN;
@@ -250,19 +254,21 @@ class TakeRecorder {
     }
 
     /** Ends the take; its id, if one was running. */
-    synchronized Optional<Long> stop(long jobId) {
+    Optional<Long> stop(long jobId) {
         Recording recording = recordings.remove(jobId);
         if (recording == null) {
             return Optional.empty();
         }
         recording.subscription.close();
-        if (recording.takeId < 0) {
-            return Optional.empty();
+        synchronized (recording.writing) {
+            if (recording.takeId < 0) {
+                return Optional.empty();
+            }
+            flush(recording);
+            compact(recording);
+            takes.end(recording.takeId, Instant.now());
+            return Optional.of(recording.takeId);
         }
-        flush(recording);
-        compact(recording);
-        takes.end(recording.takeId, Instant.now());
-        return Optional.of(recording.takeId);
     }
 
     @Scheduled(fixedDelay = 250)
@@ -270,7 +276,12 @@ class TakeRecorder {
         for (Map.Entry<Long, Recording> entry : recordings.entrySet()) {
             Recording recording = entry.getValue();
             try {
-                step(entry.getKey(), recording);
+                synchronized (recording.writing) {
+                    // whoever stopped it meanwhile has written all of it
+                    if (recordings.get(entry.getKey()) == recording) {
+                        step(entry.getKey(), recording);
+                    }
+                }
                 recording.trouble = "";
             } catch (RuntimeException failed) {
                 if (recording.trouble.isEmpty()) {
