@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -21,7 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -38,17 +39,17 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class ImportController {
     private final JobPages pages;
     private final Takes takes;
-    private final JdbcClient db;
+    private final ColumnMappings mappings;
     private final Path waiting;
 
     ImportController(
             JobPages pages,
             Takes takes,
-            JdbcClient db,
+            ColumnMappings mappings,
             @org.springframework.beans.factory.annotation.Value("${lantern.data}") String data) {
         this.pages = pages;
         this.takes = takes;
-        this.db = db;
+        this.mappings = mappings;
         this.waiting = Path.of(data).toAbsolutePath().resolve("brought-in");
     }
 
@@ -91,11 +92,24 @@ class ImportController {
             return back(id);
         }
         Files.createDirectories(waiting);
+        forgetOld();
         String token = UUID.randomUUID().toString();
         Path kept = waiting.resolve(token);
         file.transferTo(kept);
         Files.writeString(waiting.resolve(token + ".name"), name);
         return "redirect:/jobs/" + id + "/watch/import/" + token;
+    }
+
+    /** What was looked at and never taken waits for a day. */
+    private void forgetOld() throws IOException {
+        Instant oldest = Instant.now().minus(Duration.ofDays(1));
+        try (Stream<Path> files = Files.list(waiting)) {
+            for (Path file : files.toList()) {
+                if (Files.getLastModifiedTime(file).toInstant().isBefore(oldest)) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        }
     }
 
     private static String back(long id) {
@@ -160,16 +174,16 @@ class ImportController {
             return back(id);
         }
         VehicleDescription d = context.description();
-        Map<String, String[]> known = known(d.id());
+        Map<String, ColumnMappings.Said> known = mappings.of(d.id());
         List<Row> rows = new ArrayList<>();
         for (Dialect.Column c : look.dialect().columns()) {
-            String[] mapped = known.get(c.name());
+            ColumnMappings.Said said = known.get(c.name());
             rows.add(
                     new Row(
                             c,
                             look.rows().stream().limit(3).map(r -> r.get(c.index())).toList(),
-                            mapped != null ? mapped[0] : guess(d, c.name()),
-                            mapped != null ? mapped[1] : c.unit()));
+                            said != null ? said.value() : guess(d, c.name()),
+                            said != null ? said.unit() : c.unit()));
         }
         model.addAttribute("look", look);
         model.addAttribute("rows", rows);
@@ -191,19 +205,6 @@ class ImportController {
                 .map(Value::id)
                 .findFirst()
                 .orElse("own");
-    }
-
-    private Map<String, String[]> known(String vehicle) {
-        Map<String, String[]> known = new LinkedHashMap<>();
-        db.sql("select column_name, value_id, unit from column_mapping where vehicle = ?")
-                .param(vehicle)
-                .query(
-                        (rs, n) ->
-                                known.put(
-                                        rs.getString(1),
-                                        new String[] {rs.getString(2), rs.getString(3)}))
-                .list();
-        return known;
     }
 
     @PostMapping("/{token}")
@@ -256,15 +257,7 @@ class ImportController {
             }
             String to = form.getOrDefault("to-" + c.index(), "own");
             String unit = form.getOrDefault("unit-" + c.index(), c.unit()).trim();
-            db.sql(
-                            "merge into column_mapping (vehicle, column_name, value_id, unit)"
-                                    + " key (vehicle, column_name) values (?, ?, ?, ?)")
-                    .params(
-                            d.id(),
-                            c.name().substring(0, Math.min(200, c.name().length())),
-                            to,
-                            unit.substring(0, Math.min(20, unit.length())))
-                    .update();
+            mappings.keep(d.id(), c.name(), new ColumnMappings.Said(to, unit));
             if (to.equals("none")) {
                 continue;
             }

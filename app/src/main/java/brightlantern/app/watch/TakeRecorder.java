@@ -253,7 +253,12 @@ class TakeRecorder {
         }
     }
 
-    /** Ends the take; its id, if one was running. */
+    /**
+     * Ends the take; its id, if one was running.
+     *
+     * @throws RuntimeException when its last piece cannot be kept; it waits, and may be stopped
+     *     again
+     */
     Optional<Long> stop(long jobId) {
         Recording recording = recordings.remove(jobId);
         if (recording == null) {
@@ -264,7 +269,12 @@ class TakeRecorder {
             if (recording.takeId < 0) {
                 return Optional.empty();
             }
-            flush(recording);
+            try {
+                flush(recording);
+            } catch (RuntimeException full) {
+                recordings.putIfAbsent(jobId, recording);
+                throw new IllegalStateException(notKept(full), full);
+            }
             compact(recording);
             takes.end(recording.takeId, Instant.now());
             return Optional.of(recording.takeId);
@@ -290,20 +300,19 @@ class TakeRecorder {
                             recording.takeId,
                             failed.getMessage());
                 }
-                recording.trouble =
-                        "What is recorded cannot be kept at present ("
-                                + rootOf(failed)
-                                + "); it waits in memory and is tried again. Make room on the disk.";
+                recording.trouble = notKept(failed);
             }
         }
     }
 
-    private static String rootOf(Throwable failed) {
+    private static String notKept(Throwable failed) {
         Throwable root = failed;
         while (root.getCause() != null) {
             root = root.getCause();
         }
-        return root.getMessage();
+        return "What is recorded cannot be kept at present ("
+                + root.getMessage()
+                + "); it waits in memory and is tried again. Make room on the disk.";
     }
 
     private void step(long jobId, Recording recording) {
@@ -357,6 +366,13 @@ class TakeRecorder {
 
     @PreDestroy
     void close() {
-        List.copyOf(recordings.keySet()).forEach(this::stop);
+        for (long jobId : List.copyOf(recordings.keySet())) {
+            try {
+                stop(jobId);
+            } catch (IllegalStateException lost) {
+                // the others must still be ended
+                LOG.error("Take of job {}: {}", jobId, lost.getMessage());
+            }
+        }
     }
 }

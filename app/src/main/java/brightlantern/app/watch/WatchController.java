@@ -531,9 +531,15 @@ class WatchController {
     }
 
     @PostMapping("/take/stop")
-    String stop(@PathVariable("id") long id, Principal who) {
+    String stop(@PathVariable("id") long id, Principal who, RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        Optional<Long> takeId = recorder.stop(id);
+        Optional<Long> takeId;
+        try {
+            takeId = recorder.stop(id);
+        } catch (IllegalStateException full) {
+            flash.addFlashAttribute("error", full.getMessage() + " Then stop the take again.");
+            return BACK + id + "/watch";
+        }
         if (takeId.isEmpty()) {
             return BACK + id + "/watch";
         }

@@ -24,7 +24,6 @@ public final class Exhaust implements Part {
     private double nitrogen;
     private double dosed;
     private double stored = 0.62;
-    private double burnt;
 
     /**
      * @param soot grams in the filter
@@ -70,7 +69,6 @@ public final class Exhaust implements Part {
             dosed += (wanted - dosed) * Math.min(1, dt / 0.5);
             stored += (Math.min(0.9, wanted > 0 ? 0.7 : stored) - stored) * Math.min(1, dt / 60);
         }
-        burnt += on ? dt : 0;
     }
 
     @Override
@@ -90,7 +88,6 @@ public final class Exhaust implements Part {
         s.put("egr.duty", () -> recirculation);
         s.put("soot.mass", () -> soot);
         s.put("filter.pressure", () -> drop);
-        s.put("filter.seconds", () -> burnt);
         s.put("nox.before", () -> nitrogen);
         s.put("nox.after", () -> nitrogen * (1 - stored));
         s.put("dosing.rate", () -> dosed);

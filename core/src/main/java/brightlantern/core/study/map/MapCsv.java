@@ -9,12 +9,12 @@ import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.TreeSet;
 
 /**
  * An operating map as CSV (RFC 4180), a line a cell: edges, mean, spread, samples, visits, half
- * width of the confidence interval. Empty cells are left out.
+ * width of the confidence interval. Empty cells are left out. Numbers come back to the last bit: a
+ * map that was kept does not differ from itself.
  */
 public final class MapCsv {
     private static final List<String> HEAD =
@@ -33,27 +33,23 @@ public final class MapCsv {
                     OperatingMap.Cell cell = map.cell(c, r);
                     if (cell.samples() > 0) {
                         csv.writeRecord(
-                                number(map.x().from(c)),
-                                number(map.x().to(c)),
-                                number(map.y().from(r)),
-                                number(map.y().to(r)),
-                                number(cell.mean()),
-                                number(cell.spread()),
+                                String.valueOf(map.x().from(c)),
+                                String.valueOf(map.x().to(c)),
+                                String.valueOf(map.y().from(r)),
+                                String.valueOf(map.y().to(r)),
+                                String.valueOf(cell.mean()),
+                                String.valueOf(cell.spread()),
                                 String.valueOf(cell.samples()),
                                 String.valueOf(cell.visits()),
-                                number(cell.atX()),
-                                number(cell.atY()),
-                                Double.isNaN(cell.within()) ? "" : number(cell.within()));
+                                String.valueOf(cell.atX()),
+                                String.valueOf(cell.atY()),
+                                Double.isNaN(cell.within()) ? "" : String.valueOf(cell.within()));
                     }
                 }
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
-    }
-
-    private static String number(double v) {
-        return String.format(Locale.ROOT, "%.6g", v);
     }
 
     /**

@@ -15,6 +15,9 @@ import org.hipparchus.distribution.continuous.TDistribution;
 public final class OperatingMap {
     private static final double CONFIDENCE = 0.95;
 
+    /** Relative error of a sum of many samples. */
+    private static final double SUMMING = 1e-9;
+
     private final String value;
     private final Axis x;
     private final Axis y;
@@ -238,8 +241,11 @@ public final class OperatingMap {
         }
         double by = a.mean() - b.mean();
         double within = Math.hypot(a.within(), b.within());
+        // a value that never moves has no scatter, yet its means differ by how they were summed
+        double summing = SUMMING * Math.max(Math.abs(a.mean()), Math.abs(b.mean()));
         return Optional.of(
-                new Difference(by, within, !Double.isNaN(within) && Math.abs(by) > within));
+                new Difference(
+                        by, within, !Double.isNaN(within) && Math.abs(by) > within + summing));
     }
 
     /** Puts a cell that was read from a file in its place. */
