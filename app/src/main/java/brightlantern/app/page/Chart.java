@@ -15,14 +15,15 @@ public record Chart(
     private static final int LEFT = 44;
     private static final int BOTTOM = 170;
     private static final int TOP = 12;
-    private static final int RIGHT = 628;
+    private static final int RIGHT = 614;
     private static final int MOST_POINTS = 600;
 
     public record Series(String name, double[] x, double[] y) {}
 
     public record Tick(double at, String text) {}
 
-    public record Line(String name, String points, int index) {}
+    /** A line; where a value is not known its path is broken. */
+    public record Line(String name, String path, int index) {}
 
     /** Draws series over one x axis; the y axis runs from {@code yMin} to {@code yMax}. */
     public static Chart of(
@@ -41,19 +42,24 @@ public record Chart(
         List<Line> lines = new ArrayList<>();
         for (int i = 0; i < series.size(); i++) {
             Series s = series.get(i);
-            StringBuilder points = new StringBuilder();
+            StringBuilder path = new StringBuilder();
             int every = Math.max(1, s.x().length / MOST_POINTS);
+            boolean drawing = false;
             for (int k = 0; k < s.x().length; k += every) {
-                if (Double.isFinite(s.y()[k])) {
-                    points.append(
+                // what is not known is left open: no line is drawn across
+                boolean known = Double.isFinite(s.y()[k]) && Double.isFinite(s.x()[k]);
+                if (known) {
+                    path.append(
                             String.format(
                                     Locale.ROOT,
-                                    "%.1f,%.1f ",
+                                    "%s%.1f,%.1f ",
+                                    drawing ? "L" : "M",
                                     LEFT + (s.x()[k] - xMin) / span * (RIGHT - LEFT),
                                     BOTTOM - (s.y()[k] - yMin) / (yMax - yMin) * (BOTTOM - TOP)));
                 }
+                drawing = known;
             }
-            lines.add(new Line(s.name(), points.toString().trim(), i));
+            lines.add(new Line(s.name(), path.toString().trim(), i));
         }
         List<Tick> xTicks = new ArrayList<>();
         double step = nice(span / 6);
@@ -78,6 +84,7 @@ public record Chart(
     }
 
     private static String number(double value, double step) {
-        return String.format(Locale.ROOT, step < 1 ? "%.1f" : "%.0f", value);
+        int digits = (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+        return String.format(Locale.ROOT, "%." + digits + "f", value);
     }
 }

@@ -201,6 +201,7 @@ class ExperimentController {
                 SteppedExperiment.read(answers, until, input, e.settling());
         if (attempt.reading().isEmpty() || !Double.isFinite(input)) {
             flash.addFlashAttribute("error", "Not taken. " + attempt.why());
+            flash.addFlashAttribute("typed", typed);
         } else {
             kept.replace(number, e.with(attempt.reading().get()));
         }

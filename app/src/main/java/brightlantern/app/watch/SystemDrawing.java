@@ -28,7 +28,10 @@ record SystemDrawing(
     }
 
     private static SystemDrawing of(VehicleDescription d, Drawing g) {
-        List<Part> parts = g.parts().stream().map(p -> part(d, p)).toList();
+        // a drawing fills its sheet wherever its grid begins
+        double left = g.parts().stream().mapToDouble(DrawnPart::x).min().orElse(0);
+        double top = g.parts().stream().mapToDouble(DrawnPart::y).min().orElse(0);
+        List<Part> parts = g.parts().stream().map(p -> part(d, p, left, top)).toList();
         double width = parts.stream().mapToDouble(p -> p.x() + p.w()).max().orElse(0) + MARGIN;
         double height = parts.stream().mapToDouble(p -> p.y() + p.h()).max().orElse(0) + MARGIN;
         List<Pipe> pipes =
@@ -51,7 +54,7 @@ record SystemDrawing(
         throw new IllegalArgumentException("No part '" + id + "' in drawing " + g.id());
     }
 
-    private static Part part(VehicleDescription d, DrawnPart p) {
+    private static Part part(VehicleDescription d, DrawnPart p, double left, double top) {
         double h = HEAD + LINE * Math.max(1, p.values().size()) + 6;
         List<Line> lines =
                 java.util.stream.IntStream.range(0, p.values().size())
@@ -70,8 +73,8 @@ record SystemDrawing(
         return new Part(
                 p.name(),
                 p.shape(),
-                MARGIN + p.x() * COLUMN,
-                MARGIN + p.y() * ROW,
+                MARGIN + (p.x() - left) * COLUMN,
+                MARGIN + (p.y() - top) * ROW,
                 WIDTH,
                 h,
                 lines);
