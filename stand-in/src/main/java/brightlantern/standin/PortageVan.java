@@ -223,6 +223,11 @@ public final class PortageVan implements Works, AutoCloseable {
     }
 
     @Override
+    public List<Part> parts() {
+        return parts;
+    }
+
+    @Override
     public void advance(double seconds) {
         long steps = Math.round(seconds / PortagePlant.STEP);
         for (long i = 0; i < steps; i++) {

@@ -1,6 +1,8 @@
 package brightlantern.standin;
 
+import brightlantern.core.code.Dtc;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PlainPlant;
@@ -34,6 +36,7 @@ public final class RoadVehicle implements Works {
     private final Map<String, String> foreign = new HashMap<>();
     private final List<String> notFitted = new ArrayList<>();
     private final List<Part> parts = new ArrayList<>();
+    private final Map<Integer, List<Integer>> locks = new HashMap<>();
     private double odometerBehind;
     private volatile double clockBehind;
     private double low;
@@ -86,10 +89,14 @@ public final class RoadVehicle implements Works {
     /** Puts a part in, with its sensors. */
     RoadVehicle with(Part part) {
         parts.add(part);
+        if (part instanceof Crank crank) {
+            readings.put("engine.speed", p -> p.rpm() + crank.droop());
+        }
         part.sensors().forEach((id, sensor) -> readings.put(id, p -> sensor.getAsDouble()));
         return this;
     }
 
+    @Override
     public List<Part> parts() {
         return List.copyOf(parts);
     }
@@ -109,6 +116,17 @@ public final class RoadVehicle implements Works {
         watches.add(new Watch(module, code, when, seconds, mendedBy));
         repairs.put(mendedBy, repairName);
         return this;
+    }
+
+    /** These codes forbid a routine while they are stored. */
+    RoadVehicle locks(int routine, String... codes) {
+        locks.put(routine, java.util.Arrays.stream(codes).map(c -> Dtc.parse(c).number()).toList());
+        return this;
+    }
+
+    @Override
+    public List<Integer> locks(int routine) {
+        return locks.getOrDefault(routine, List.of());
     }
 
     RoadVehicle mileage(String id, Bytes record) {

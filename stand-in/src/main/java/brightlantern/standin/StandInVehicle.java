@@ -12,6 +12,7 @@ import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.MissMonitors;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Part;
 import brightlantern.wire.Bytes;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -87,11 +88,60 @@ public final class StandInVehicle implements AutoCloseable {
         description.modules().stream()
                 .filter(m -> fitted.contains(m.id()))
                 .forEach(m -> modules.put(m.id(), module(m)));
+        works.parts().forEach(this::equip);
         missing = new MissMonitors(description, wires, fitted::contains);
         works.repairs().forEach(repairs::put);
         new NetworkModel(description)
                 .elements()
                 .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
+    }
+
+    /** Gives the modules the outputs and routines that act on a part. */
+    private void equip(Part part) {
+        for (Part.Outlet o : part.outlets()) {
+            modules.get(o.module())
+                    .output(
+                            o.did(),
+                            new UdsModule.Output(
+                                    () -> o.present().getAsDouble(),
+                                    percent -> {
+                                        catchUp();
+                                        o.take().accept(percent);
+                                    },
+                                    o.allowed()));
+        }
+        part.doings()
+                .forEach(
+                        (rid, doing) ->
+                                modules.get(doing.module()).routine(rid, routine(rid, doing)));
+    }
+
+    /** A code that is stored and forbids a routine refuses it (0x22, conditions not correct). */
+    private UdsModule.Routine routine(int rid, Part.Doing doing) {
+        return new UdsModule.Routine() {
+            @Override
+            public int start() {
+                catchUp();
+                boolean locked =
+                        works.locks(rid).stream()
+                                .anyMatch(
+                                        code ->
+                                                modules.values().stream()
+                                                        .anyMatch(m -> m.memory().failed(code)));
+                return locked ? 0x22 : doing.start();
+            }
+
+            @Override
+            public void stop() {
+                doing.stop();
+            }
+
+            @Override
+            public Bytes result() {
+                catchUp();
+                return Bytes.of(doing.result());
+            }
+        };
     }
 
     /**

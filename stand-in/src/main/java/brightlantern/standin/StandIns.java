@@ -15,6 +15,7 @@ import brightlantern.standin.plant.InjectionRail;
 import brightlantern.standin.plant.Mixture;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.standin.plant.Spark;
+import brightlantern.standin.plant.TankSystem;
 import brightlantern.standin.plant.Warmth;
 import brightlantern.wire.Bytes;
 import java.nio.ByteBuffer;
@@ -139,7 +140,13 @@ public final class StandIns {
                 works.with(new Mixture(spec.litres(), "", faults, serial));
             }
         }
+        if (id.equals("oriel-finch")) {
+            TankSystem.Make make = TankSystem.Make.healthy(new Random(serial));
+            works.with(
+                    new TankSystem(broken ? make.purgeHole(PURGE_HOLE_MM) : make, "tank", serial));
+        }
         if (id.equals("quillon-ember")) {
+            works.locks(0x0401, "P0BBD-00", "P0AFA-00");
             CellPack pack = new CellPack(serial);
             works.with(broken ? pack.badLead(BAD_CELL, BAD_LEAD_OHM) : pack);
         }
@@ -148,6 +155,9 @@ public final class StandIns {
                     new AirSprings(
                             () -> wires.gets("brakes", "air-springs", works.plant().seconds()),
                             broken ? REAR_LOW_KPA : 0));
+        }
+        if (id.equals("stonebarrow-wl9")) {
+            works.locks(0x0501, "P0300-00", "P0305-00");
         }
         if (id.equals("stonebarrow-wl9") && broken) {
             crank.leak(5, VALVE_LEAK);

@@ -1,6 +1,7 @@
 package brightlantern.standin;
 
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Part;
 import brightlantern.wire.Bytes;
 import java.util.List;
 import java.util.Map;
@@ -47,6 +48,16 @@ public interface Works {
 
     /** The codes of a module were cleared, and what it had learned. */
     default void cleared(String module) {}
+
+    /** Its parts, with the outputs that modules can take over and the routines that they know. */
+    default List<Part> parts() {
+        return List.of();
+    }
+
+    /** Codes (as numbers) that forbid a routine while they are stored. */
+    default List<Integer> locks(int routine) {
+        return List.of();
+    }
 
     /** What else can be done at the vehicle, id → name. */
     default Map<String, String> acts() {

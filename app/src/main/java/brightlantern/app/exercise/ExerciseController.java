@@ -2,13 +2,16 @@ package brightlantern.app.exercise;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Json;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.procedure.Gate;
+import brightlantern.core.procedure.Procedure;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.security.Principal;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -27,10 +30,23 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class ExerciseController {
     private final JobPages pages;
     private final ActuatorRuns runs;
+    private final ProcedureRuns procedures;
+    private final KeptRuns kept;
+    private final VehicleLinks links;
     private final Findings findings;
     private final Json json;
 
-    ExerciseController(JobPages pages, ActuatorRuns runs, Findings findings, Json json) {
+    ExerciseController(
+            JobPages pages,
+            ActuatorRuns runs,
+            ProcedureRuns procedures,
+            KeptRuns kept,
+            VehicleLinks links,
+            Findings findings,
+            Json json) {
+        this.procedures = procedures;
+        this.kept = kept;
+        this.links = links;
         this.pages = pages;
         this.runs = runs;
         this.findings = findings;
@@ -46,9 +62,40 @@ class ExerciseController {
         JobPages.Context context = pages.fill(id, "exercise", model);
         show(context, model);
         List<PastRun> past = past(context);
+        model.addAttribute("kinds", kinds(context));
+        model.addAttribute("begun", begun(context));
         model.addAttribute("past", past);
         model.addAttribute("answer", answer(past));
         return "exercise/exercise";
+    }
+
+    record Kind(String title, List<Procedure> procedures) {}
+
+    private List<Kind> kinds(JobPages.Context context) {
+        List<Procedure> all = links.procedures(context.job());
+        return java.util.Arrays.stream(Procedure.Kind.values())
+                .map(k -> new Kind(k.title(), all.stream().filter(p -> p.kind() == k).toList()))
+                .filter(k -> !k.procedures().isEmpty())
+                .toList();
+    }
+
+    record Begun(long id, String name, Instant at, String how) {}
+
+    private List<Begun> begun(JobPages.Context context) {
+        return kept.of(context.job().id()).stream()
+                .flatMap(
+                        k ->
+                                procedures.view(context, k.id()).stream()
+                                        .map(
+                                                l ->
+                                                        new Begun(
+                                                                k.id(),
+                                                                l.run().procedure().name(),
+                                                                k.began(),
+                                                                l.run().running()
+                                                                        ? "under way"
+                                                                        : l.run().ended())))
+                .toList();
     }
 
     private static String answer(List<PastRun> past) {

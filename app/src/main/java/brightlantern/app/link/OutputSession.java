@@ -8,6 +8,7 @@ import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.uds.UdsClient;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
@@ -22,6 +23,12 @@ public final class OutputSession implements AutoCloseable {
     private static final int EXTENDED = 0x03;
     private static final int DEFAULT = 0x01;
 
+    /** Sub-functions of routine control (0x31). */
+    public static final int START = 1;
+
+    public static final int STOP = 2;
+    public static final int ASK = 3;
+
     private final VehicleLink link;
     private final CommandLog log;
     private final Job job;
@@ -30,6 +37,7 @@ public final class OutputSession implements AutoCloseable {
     private final int moduleAddress;
     private final DoipConnection opened;
     private final Set<Integer> taken = new LinkedHashSet<>();
+    private final Set<Integer> started = new LinkedHashSet<>();
 
     /**
      * Claims the vehicle and opens the extended session.
@@ -75,12 +83,64 @@ public final class OutputSession implements AutoCloseable {
 
     /** Drives an actuator to a position in percent of travel. */
     public void drive(Actuator actuator, double percent) throws WireException {
+        drive(actuator.did(), actuator.name(), percent);
+    }
+
+    /** Takes an output over and sets it, in percent. */
+    public void drive(int did, String name, double percent) throws WireException {
+        taken.add(did);
+        logged(
+                String.format(Locale.ROOT, "%s to %.0f %%", name, percent),
+                () -> client().control(did, Bytes.of((int) Math.round(percent * 2))));
+    }
+
+    /** Gives all outputs back, and goes on. */
+    public void giveBack() throws WireException {
+        for (int did : List.copyOf(taken)) {
+            client().giveBack(did);
+            taken.remove(did);
+        }
+    }
+
+    /**
+     * Starts (1), stops (2) or asks (3) a routine.
+     *
+     * @return its result bytes
+     */
+    public Bytes routine(int kind, int rid, String name) throws WireException {
+        check();
+        if (kind == ASK) {
+            return client().routine(kind, rid, Bytes.EMPTY);
+        }
+        if (kind == START) {
+            started.add(rid);
+        }
+        Bytes[] result = {Bytes.EMPTY};
+        logged(
+                name + (kind == START ? ": start" : ": stop"),
+                () -> result[0] = client().routine(kind, rid, Bytes.EMPTY));
+        if (kind == STOP) {
+            started.remove(rid);
+        }
+        return result[0];
+    }
+
+    /** Keeps the session, which ends by itself when nothing is heard for 5 s. */
+    public void keepAlive() throws WireException {
+        check();
+        client().testerPresent();
+    }
+
+    /** Something that a module is asked to do. */
+    private interface Command {
+        void send() throws WireException;
+    }
+
+    private void logged(String what, Command command) throws WireException {
         link.lease().claim(who);
         check();
-        taken.add(actuator.did());
-        String what = String.format(Locale.ROOT, "%s to %.0f %%", actuator.name(), percent);
         try {
-            client().control(actuator.did(), Bytes.of((int) Math.round(percent * 2)));
+            command.send();
             log.add(job, who, CommandLog.OUTPUT, what, why, VehicleLink.answerOf(Optional.empty()));
         } catch (WireException refused) {
             log.add(
@@ -102,12 +162,15 @@ public final class OutputSession implements AutoCloseable {
             for (int did : taken) {
                 client().giveBack(did);
             }
+            for (int rid : started) {
+                client().routine(STOP, rid, Bytes.EMPTY);
+            }
             client().session(DEFAULT);
         } catch (WireException lost) {
             failure = Optional.of(lost);
         }
         link.lease().release(who);
-        if (!taken.isEmpty()) {
+        if (!taken.isEmpty() || !started.isEmpty()) {
             log.add(
                     job,
                     who,

@@ -6,6 +6,8 @@ import brightlantern.app.job.FoundModules;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.core.network.NetworkSuspects;
+import brightlantern.core.procedure.Procedure;
+import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -18,6 +20,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -44,6 +47,7 @@ public class VehicleLinks {
     private final List<DoipDiscovery.Listener> listeners = new ArrayList<>();
     private final Set<String> configured = ConcurrentHashMap.newKeySet();
     private final VehicleLibrary library;
+    private final Map<String, List<Procedure>> procedures = new HashMap<>();
     private final Jobs jobs;
     private final CommandLog log;
     private final Findings findings;
@@ -67,6 +71,12 @@ public class VehicleLinks {
         this.findings = findings;
         this.foundModules = foundModules;
         library.mistakes().forEach(LOG::warn);
+        ProcedureReader reader = new ProcedureReader(Path.of(folder));
+        for (VehicleDescription d : library.descriptions()) {
+            ProcedureReader.Result read = reader.read(d);
+            read.mistakes().forEach(LOG::warn);
+            procedures.put(d.id(), read.procedures());
+        }
         Stream.of(find.split(","))
                 .map(String::trim)
                 .filter(a -> !a.isEmpty())
@@ -88,6 +98,11 @@ public class VehicleLinks {
 
     public VehicleLibrary library() {
         return library;
+    }
+
+    /** What a job's vehicle can be made to do. */
+    public List<Procedure> procedures(Job job) {
+        return procedures.getOrDefault(job.vehicleId(), List.of());
     }
 
     /** What is known of a job's vehicle; without a description, the modules that were found. */

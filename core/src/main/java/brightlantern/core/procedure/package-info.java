@@ -1,2 +1,6 @@
-/** Gates: conditions that must hold before and during a test, and what would open them. */
+/**
+ * Guided tests as values: steps, gates, and runs that can be stopped, kept, gone on with and played
+ * again from their log. Start with {@link brightlantern.core.procedure.Procedure} and {@link
+ * brightlantern.core.procedure.ProcedureRun}.
+ */
 package brightlantern.core.procedure;

@@ -1,12 +1,10 @@
 package brightlantern.core.vehicle;
 
-import com.networknt.schema.Error;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
-import java.io.StringReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -14,18 +12,11 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.Yaml;
-import org.yaml.snakeyaml.error.MarkedYAMLException;
-import org.yaml.snakeyaml.nodes.MappingNode;
-import org.yaml.snakeyaml.nodes.Node;
-import org.yaml.snakeyaml.nodes.NodeTuple;
-import org.yaml.snakeyaml.nodes.ScalarNode;
-import org.yaml.snakeyaml.nodes.SequenceNode;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
@@ -62,9 +53,9 @@ public final class DescriptionReader {
     }
 
     /** Where an item of a section stands in a file. */
-    private record Place(String file, Node root, List<String> path) {
+    private record Place(YamlFile file, List<String> path) {
         String told() {
-            return file + ":" + lineOf(root, path);
+            return file.place(path);
         }
     }
 
@@ -132,45 +123,20 @@ public final class DescriptionReader {
     private void readFile(
             Path file, ObjectNode whole, Map<String, List<Place>> places, List<String> mistakes)
             throws IOException {
-        String name = file.getParent().getFileName() + "/" + file.getFileName();
-        String text = Files.readString(file);
-        LoaderOptions options = new LoaderOptions();
-        options.setAllowDuplicateKeys(false);
-        Node root;
-        JsonNode tree;
-        try {
-            root = new Yaml(options).compose(new StringReader(text));
-            tree = json.valueToTree(new Yaml(options).load(text));
-        } catch (MarkedYAMLException wrong) {
-            int line = wrong.getProblemMark() == null ? 1 : wrong.getProblemMark().getLine() + 1;
-            mistakes.add(name + ":" + line + ": not YAML: " + wrong.getProblem());
+        Optional<YamlFile> read =
+                YamlFile.read(file.getParent().getParent(), file, schema, mistakes);
+        if (read.isEmpty()) {
             return;
         }
-        if (!(tree instanceof ObjectNode object) || !(root instanceof MappingNode)) {
-            mistakes.add(name + ":1: expected sections with names");
-            return;
-        }
-        for (Error error : schema.validate(tree)) {
-            List<String> path = new ArrayList<>();
-            for (int i = 0; i < error.getInstanceLocation().getNameCount(); i++) {
-                path.add(String.valueOf(error.getInstanceLocation().getName(i)));
-            }
-            mistakes.add(
-                    name
-                            + ":"
-                            + lineOf(root, path)
-                            + ": "
-                            + String.join(".", path)
-                            + ": "
-                            + error.getMessage());
-        }
-        object.properties()
+        YamlFile yaml = read.get();
+        yaml.content()
+                .properties()
                 .forEach(
                         section -> {
                             String title = section.getKey();
                             List<Place> its = places.computeIfAbsent(title, t -> new ArrayList<>());
                             for (int i = 0; i < section.getValue().size(); i++) {
-                                its.add(new Place(name, root, List.of(title, String.valueOf(i))));
+                                its.add(new Place(yaml, List.of(title, String.valueOf(i))));
                             }
                             if (whole.get(title) instanceof ArrayNode before
                                     && section.getValue() instanceof ArrayNode more) {
@@ -285,34 +251,6 @@ public final class DescriptionReader {
             return filled;
         }
         return pattern;
-    }
-
-    /**
-     * Line (from 1) of a place in a document; of its nearest parent when the place itself does not
-     * exist.
-     */
-    private static int lineOf(Node root, List<String> path) {
-        Node at = root;
-        for (String step : path) {
-            Node next = null;
-            if (at instanceof MappingNode map) {
-                for (NodeTuple pair : map.getValue()) {
-                    if (pair.getKeyNode() instanceof ScalarNode key
-                            && key.getValue().equals(step)) {
-                        next = pair.getValueNode();
-                    }
-                }
-            } else if (at instanceof SequenceNode list
-                    && step.matches("\\d+")
-                    && Integer.parseInt(step) < list.getValue().size()) {
-                next = list.getValue().get(Integer.parseInt(step));
-            }
-            if (next == null) {
-                break;
-            }
-            at = next;
-        }
-        return at.getStartMark().getLine() + 1;
     }
 
     private static <T> List<T> list(List<T> maybe) {

@@ -47,13 +47,27 @@ public final class UdsModule {
     public record Output(
             Supplier<Double> present, Consumer<OptionalDouble> take, BooleanSupplier allowed) {}
 
+    /** Something that a module does for a while when asked (0x31). */
+    public interface Routine {
+        /** Starts it; 0, or the code of the refusal. */
+        int start();
+
+        /** Stops it, if it runs. */
+        default void stop() {}
+
+        /** How far it is, and what came of it. */
+        default Bytes result() {
+            return Bytes.EMPTY;
+        }
+    }
+
     private final int address;
     private final long answerMillis;
     private final CodeMemory memory;
     private final BooleanSupplier awake;
     private final Map<Integer, Supplier<Bytes>> identifiers = new LinkedHashMap<>();
     private final Map<Integer, Output> outputs = new HashMap<>();
-    private final Map<Integer, Supplier<Integer>> routines = new HashMap<>();
+    private final Map<Integer, Routine> routines = new HashMap<>();
     private volatile Behaviour behaviour = Behaviour.NORMAL;
     private int session = 1;
     private long lastRequest = System.nanoTime();
@@ -85,9 +99,8 @@ public final class UdsModule {
         return this;
     }
 
-    /** A routine whose start gives back a result byte. */
-    public UdsModule routine(int id, Supplier<Integer> start) {
-        routines.put(id, start);
+    public UdsModule routine(int id, Routine routine) {
+        routines.put(id, routine);
         return this;
     }
 
@@ -116,6 +129,7 @@ public final class UdsModule {
     private void leaveSession() {
         session = 1;
         outputs.values().forEach(o -> o.take().accept(OptionalDouble.empty()));
+        routines.values().forEach(Routine::stop);
     }
 
     /** The connection went away: outputs go back at once. */
@@ -162,7 +176,7 @@ public final class UdsModule {
         // some 0.3 ms a byte on the bus behind the gateway
         long time = answerMillis + answer.size() * 3L / 10;
         List<Reply> replies = new ArrayList<>();
-        boolean slow = service == 0x14 || service == 0x31;
+        boolean slow = service == 0x14 || service == 0x31 && request.at(1) == 1;
         if (slow || behaviour == Behaviour.LATE) {
             replies.add(new Reply(answerMillis, Bytes.of(0x7F, service, 0x78)));
             time += slow ? 180 : 2500;
@@ -284,10 +298,20 @@ public final class UdsModule {
         if (session != 3) {
             throw new Refusal(0x7F);
         }
-        if (kind != 1) {
-            throw new Refusal(0x12);
+        Routine routine = routines.get(id);
+        Bytes result = Bytes.EMPTY;
+        switch (kind) {
+            case 1 -> {
+                int refusal = routine.start();
+                if (refusal != 0) {
+                    throw new Refusal(refusal);
+                }
+            }
+            case 2 -> routine.stop();
+            case 3 -> result = routine.result();
+            default -> throw new Refusal(0x12);
         }
-        return Bytes.of(0x71, kind, request.at(2), request.at(3), routines.get(id).get());
+        return Bytes.of(0x71, kind, request.at(2), request.at(3)).plus(result);
     }
 
     private Bytes codes(Bytes request) {

@@ -1,7 +1,9 @@
 package brightlantern.standin.plant;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
 
@@ -12,6 +14,12 @@ import java.util.function.DoubleSupplier;
  * measuring current, which rises with the ripple of the pack's own current.
  */
 public final class CellPack implements Part {
+    /** Cells whose charge lies so close together are balanced. */
+    private static final double BALANCED = 0.002;
+
+    /** Share of its charge that a bled cell loses in a second. */
+    private static final double BLEEDS = 0.0001;
+
     public static final int CELLS = 96;
 
     private static final double AMPERE_HOURS = 37;
@@ -34,6 +42,9 @@ public final class CellPack implements Part {
     private double cabin = 24;
     private double evaporator = 20;
     private double charger;
+    private OptionalDouble compressorByHand = OptionalDouble.empty();
+    private boolean balancing;
+    private boolean keyOn;
 
     public CellPack(long seed) {
         random = new Random(seed);
@@ -64,6 +75,8 @@ public final class CellPack implements Part {
     @Override
     public synchronized void step(Whole w, double dt) {
         boolean on = w.driver().key() == 2;
+        keyOn = on;
+        balance(on, dt);
         charger +=
                 ((w.driver().charger() && on && !w.running() ? 11 : 0) - charger) * Math.min(1, dt);
         double drive = on ? w.kilometresPerHour() * 0.25 + 90 * w.load() : 0;
@@ -83,12 +96,76 @@ public final class CellPack implements Part {
             hottest = Math.max(hottest, celsius[m]);
         }
         wanted = on ? (hottest > 28 ? 70 : w.running() ? 35 : 0) : 0;
+        wanted = on && compressorByHand.isPresent() ? compressorByHand.getAsDouble() : wanted;
         compressor += (wanted - compressor) * Math.min(1, dt / 2.5);
         current = compressor / 100 * 9;
         double share = hottest > 28 ? 0.3 : 1;
         evaporator += (22 - 17 * compressor / 70 * share - evaporator) * Math.min(1, dt / 40);
         cabin += (0.5 * evaporator + 13 - cabin) * Math.min(1, dt / 300);
         measure();
+    }
+
+    /** Bleeds the fuller cells until all lie within a little of the emptiest. */
+    private void balance(boolean on, double dt) {
+        balancing &= on;
+        if (!balancing) {
+            return;
+        }
+        double least = 1;
+        double most = 0;
+        for (double c : charge) {
+            least = Math.min(least, c);
+            most = Math.max(most, c);
+        }
+        for (int c = 0; c < CELLS; c++) {
+            charge[c] -= charge[c] > least + BALANCED ? BLEEDS * dt : 0;
+        }
+        balancing = most - least > BALANCED;
+    }
+
+    @Override
+    public List<Outlet> outlets() {
+        return List.of(
+                new Outlet(
+                        "compressor",
+                        0x3301,
+                        () -> compressor,
+                        percent -> compressorByHand = percent,
+                        () -> keyOn));
+    }
+
+    @Override
+    public Map<Integer, Doing> doings() {
+        return Map.of(
+                0x0401,
+                new Doing() {
+                    @Override
+                    public String module() {
+                        return "battery";
+                    }
+
+                    @Override
+                    public int start() {
+                        synchronized (CellPack.this) {
+                            balancing = keyOn;
+                            return keyOn ? 0 : 0x22;
+                        }
+                    }
+
+                    @Override
+                    public void stop() {
+                        synchronized (CellPack.this) {
+                            balancing = false;
+                        }
+                    }
+
+                    @Override
+                    public int[] result() {
+                        synchronized (CellPack.this) {
+                            return new int[] {balancing ? 1 : 2};
+                        }
+                    }
+                });
     }
 
     private void measure() {

@@ -1,8 +1,10 @@
 package brightlantern.standin.plant;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
@@ -36,6 +38,20 @@ public final class Crank implements Part {
 
     private static final int WINDOW_CYCLES = 500;
 
+    /** An idling engine that lost all its torque would fall by so much before its governor acts. */
+    private static final double DROOP_RPM = 260;
+
+    private static final double DROOP_SECONDS = 0.25;
+
+    /** The governor makes up for lost torque in this time, s. */
+    private static final double MAKES_UP_SECONDS = 4;
+
+    /** The wheel is learned in so many swings over the threshold and back, foot off. */
+    private static final int SWINGS = 4;
+
+    private static final double SWING_RPM = 2000;
+    private static final double RELEASED_RPM = 1500;
+
     /** The first ones after a start are not judged. */
     private static final int SETTLING_CYCLES = 20;
 
@@ -64,6 +80,12 @@ public final class Crank implements Part {
     private long cycles;
     private double torque;
     private double scatter;
+    private boolean running;
+    private final double[] share;
+    private double droop;
+    private double compensated;
+    private int toLearn;
+    private boolean above;
 
     /**
      * @param seed of the scatter of its combustions and teeth
@@ -84,6 +106,8 @@ public final class Crank implements Part {
         deviation = new double[n];
         correction = new double[n];
         misfires = new int[n];
+        share = new double[n];
+        java.util.Arrays.fill(share, 1);
         scatter = spec.diesel() ? 0.015 : 0.03;
         for (int k = 0; k < n; k++) {
             giving[k] = 1 + 0.008 * random.nextGaussian();
@@ -140,7 +164,11 @@ public final class Crank implements Part {
     @Override
     public synchronized void step(Whole whole, double dt) {
         double rpm = whole.rpm();
+        running = whole.running();
+        learn(whole, rpm);
         if (rpm < 60) {
+            droop = 0;
+            compensated = 0;
             swing = 0;
             torque = 0;
             java.util.Arrays.fill(deviation, 0);
@@ -150,6 +178,7 @@ public final class Crank implements Part {
         double friction = spec.friction(rpm);
         double wanted = whole.running() ? friction + whole.load() * spec.mostTorque() : 0;
         torque = wanted;
+        governor(wanted, dt);
         double left = dt;
         while (left > 0) {
             double speed = Math.max(5, mean + swing);
@@ -163,6 +192,36 @@ public final class Crank implements Part {
             angle = Math.round(angle / TOOTH_DEGREES) * TOOTH_DEGREES % 720;
             tooth(mean, wanted);
             left -= time;
+        }
+    }
+
+    /** What cylinders owe costs speed, until the governor has made up for it. */
+    private void governor(double wanted, double dt) {
+        double owed = 0;
+        for (double s : share) {
+            owed += (1 - s) / share.length;
+        }
+        double missing = wanted > 0 ? owed - compensated : 0;
+        compensated += missing * Math.min(1, dt / MAKES_UP_SECONDS);
+        droop += (-DROOP_RPM * missing - droop) * Math.min(1, dt / DROOP_SECONDS);
+    }
+
+    /** How much slower it turns than it should, rpm (below zero). */
+    public synchronized double droop() {
+        return droop;
+    }
+
+    private void learn(Whole whole, double rpm) {
+        if (toLearn > 0 && !whole.running()) {
+            toLearn = 0;
+        }
+        if (toLearn > 0) {
+            if (rpm > SWING_RPM) {
+                above = true;
+            } else if (above && rpm < RELEASED_RPM && whole.load() < 0.05) {
+                above = false;
+                toLearn--;
+            }
         }
     }
 
@@ -209,6 +268,7 @@ public final class Crank implements Part {
                 double work = 4 * Math.PI * wanted / spec.cylinders();
                 // what was lost before dead centre does not burn: too little air, too little heat
                 double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
+                share[k] = off[k] ? 0 : giving[k] * burns;
                 heat[k] =
                         off[k]
                                 ? 0
@@ -283,6 +343,57 @@ public final class Crank implements Part {
         while (!missed.isEmpty() && missed.peekFirst() / n < cycles % 1_000_000 - WINDOW_CYCLES) {
             misfires[missed.removeFirst() % n]--;
         }
+    }
+
+    @Override
+    public List<Outlet> outlets() {
+        List<Outlet> all = new ArrayList<>();
+        for (int k = 0; k < phase.length; k++) {
+            int its = k;
+            all.add(
+                    new Outlet(
+                            "engine",
+                            0x3101 + k,
+                            () -> off[its] ? 100 : 0,
+                            percent -> off(its + 1, percent.orElse(0) > 50),
+                            () -> running));
+        }
+        return all;
+    }
+
+    @Override
+    public Map<Integer, Doing> doings() {
+        return Map.of(
+                0x0601,
+                new Doing() {
+                    @Override
+                    public String module() {
+                        return "engine";
+                    }
+
+                    @Override
+                    public int start() {
+                        synchronized (Crank.this) {
+                            toLearn = running ? SWINGS : toLearn;
+                            above = false;
+                            return running ? 0 : 0x22;
+                        }
+                    }
+
+                    @Override
+                    public void stop() {
+                        synchronized (Crank.this) {
+                            toLearn = 0;
+                        }
+                    }
+
+                    @Override
+                    public int[] result() {
+                        synchronized (Crank.this) {
+                            return new int[] {toLearn};
+                        }
+                    }
+                });
     }
 
     @Override

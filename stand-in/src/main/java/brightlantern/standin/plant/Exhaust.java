@@ -10,6 +10,12 @@ import java.util.function.DoubleSupplier;
  * kPa, ppm.
  */
 public final class Exhaust implements Part {
+    /** Late injections heat the exhaust by so much while the filter is burnt off. */
+    private static final double BURN_OFF_CELSIUS = 560;
+
+    /** A burn-off ends with so much soot left, g. */
+    private static final double BURNT_DOWN = 4;
+
     private static final double AMBIENT = 14;
 
     private final EngineSpec spec;
@@ -24,6 +30,8 @@ public final class Exhaust implements Part {
     private double nitrogen;
     private double dosed;
     private double stored = 0.62;
+    private boolean burning;
+    private boolean running;
 
     /**
      * @param soot grams in the filter
@@ -44,10 +52,13 @@ public final class Exhaust implements Part {
         double load = w.load();
         double rpm = w.rpm();
         boolean on = w.running();
+        running = on;
+        burning &= on && soot > BURNT_DOWN;
         double hot =
                 on
                         ? (spec.diesel() ? 110 + 480 * load : 330 + 480 * load)
-                                * Math.min(1, 0.6 + rpm / 5000)
+                                        * Math.min(1, 0.6 + rpm / 5000)
+                                + (burning ? BURN_OFF_CELSIUS : 0)
                         : AMBIENT;
         gas += (hot - gas) * Math.min(1, dt / (on ? 6 : 400));
         front += (gas * 0.94 - front) * Math.min(1, dt / (on ? 25 : 700));
@@ -69,6 +80,42 @@ public final class Exhaust implements Part {
             dosed += (wanted - dosed) * Math.min(1, dt / 0.5);
             stored += (Math.min(0.9, wanted > 0 ? 0.7 : stored) - stored) * Math.min(1, dt / 60);
         }
+    }
+
+    @Override
+    public Map<Integer, Doing> doings() {
+        return !spec.diesel()
+                ? Map.of()
+                : Map.of(
+                        0x0501,
+                        new Doing() {
+                            @Override
+                            public String module() {
+                                return "dosing";
+                            }
+
+                            @Override
+                            public int start() {
+                                synchronized (Exhaust.this) {
+                                    burning = running;
+                                    return running ? 0 : 0x22;
+                                }
+                            }
+
+                            @Override
+                            public void stop() {
+                                synchronized (Exhaust.this) {
+                                    burning = false;
+                                }
+                            }
+
+                            @Override
+                            public int[] result() {
+                                synchronized (Exhaust.this) {
+                                    return new int[] {burning ? 1 : soot <= BURNT_DOWN ? 2 : 0};
+                                }
+                            }
+                        });
     }
 
     @Override

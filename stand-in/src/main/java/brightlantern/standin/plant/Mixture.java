@@ -86,6 +86,7 @@ public final class Mixture implements Part {
     private double vapourGrams = 1;
     private double fuelLitres = 31;
     private double tankKpa;
+    private volatile boolean pinched;
 
     public Mixture(Faults faults, long seed) {
         this(FINCH_LITRES, "", faults, seed);
@@ -144,7 +145,7 @@ public final class Mixture implements Part {
         boolean closed = p.coolant() > CLOSED_LOOP_CELSIUS && load < 0.95;
         purgeDuty = closed && p.coolant() > PURGE_CELSIUS ? (load > 0.15 ? 30 : 8) : 0;
         Faults f = faults;
-        double purge = flow(PURGE_AREA * purgeDuty / 100 + area(f.purgeHoleMm()));
+        double purge = pinched ? 0 : flow(PURGE_AREA * purgeDuty / 100 + area(f.purgeHoleMm()));
         double leak = flow(area(f.intakeHoleMm()));
         double share = RICHEST_VAPOUR * vapourGrams / (vapourGrams + HALF_LOADED_GRAMS);
         tankKpa += (-0.9 * purge / 0.3 - tankKpa) * Math.min(1, dt / 5);
@@ -217,6 +218,8 @@ public final class Mixture implements Part {
     public void act(String id) {
         if (id.equals("fill-up")) {
             fillUp();
+        } else if (id.endsWith("-purge")) {
+            pinched = id.startsWith("pinch");
         }
     }
 

@@ -1,0 +1,309 @@
+package brightlantern.app.exercise;
+
+import brightlantern.app.job.Json;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.app.page.Chart;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.procedure.Act;
+import brightlantern.core.procedure.Event;
+import brightlantern.core.procedure.Procedure;
+import brightlantern.core.procedure.ProcedureRun;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.server.ResponseStatusException;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** Guided procedures: what is ready to be done, and a run of one. */
+@Controller
+@RequestMapping("/jobs/{id}/exercise")
+class ProcedureController {
+    /** So many curves are drawn at most; the take holds all. */
+    private static final int MOST_CHARTS = 4;
+
+    private static final int MOST_DOTS = 400;
+
+    private final JobPages pages;
+    private final VehicleLinks links;
+    private final ProcedureRuns runs;
+    private final KeptRuns kept;
+    private final Json json;
+
+    ProcedureController(
+            JobPages pages, VehicleLinks links, ProcedureRuns runs, KeptRuns kept, Json json) {
+        this.pages = pages;
+        this.links = links;
+        this.runs = runs;
+        this.kept = kept;
+        this.json = json;
+    }
+
+    private Procedure procedure(JobPages.Context context, String id) {
+        return links.procedures(context.job()).stream()
+                .filter(p -> p.id().equals(id))
+                .findFirst()
+                .orElseThrow(
+                        () ->
+                                new ResponseStatusException(
+                                        HttpStatus.NOT_FOUND,
+                                        "This vehicle has no procedure '" + id + "'."));
+    }
+
+    @GetMapping("/procedures/{procedure}")
+    String ready(
+            @PathVariable("id") long id,
+            @PathVariable("procedure") String procedureId,
+            Model model) {
+        JobPages.Context context = pages.fill(id, "exercise", model);
+        Procedure procedure = procedure(context, procedureId);
+        model.addAttribute("procedure", procedure);
+        model.addAttribute("picture", ProcedurePicture.of(procedure, "", Set.of()));
+        gates(context, procedure, model);
+        return "exercise/ready";
+    }
+
+    @GetMapping("/procedures/{procedure}/now")
+    String readyNow(
+            @PathVariable("id") long id,
+            @PathVariable("procedure") String procedureId,
+            Model model) {
+        JobPages.Context context = pages.context(id);
+        Procedure procedure = procedure(context, procedureId);
+        model.addAttribute("job", context.job());
+        model.addAttribute("procedure", procedure);
+        gates(context, procedure, model);
+        return "exercise/ready :: gates";
+    }
+
+    private static void gates(JobPages.Context context, Procedure procedure, Model model) {
+        var gates = ProcedureRuns.gates(context, procedure);
+        model.addAttribute("gates", gates);
+        model.addAttribute("open", gates.stream().allMatch(g -> g.open()));
+    }
+
+    @PostMapping("/procedures/{procedure}")
+    String begin(
+            @PathVariable("id") long id,
+            @PathVariable("procedure") String procedureId,
+            @RequestParam(name = "read", defaultValue = "false") boolean read,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        Procedure procedure = procedure(context, procedureId);
+        String back = "redirect:/jobs/" + id + "/exercise/procedures/" + procedureId;
+        if (!procedure.beware().isEmpty() && !read) {
+            flash.addFlashAttribute("error", "Read what to beware of and say so, then begin.");
+            return back;
+        }
+        try {
+            return run(id, runs.begin(context, procedure, who.getName()));
+        } catch (IllegalStateException shut) {
+            flash.addFlashAttribute("error", shut.getMessage());
+            return back;
+        }
+    }
+
+    private static String run(long id, long run) {
+        return "redirect:/jobs/" + id + "/exercise/runs/" + run;
+    }
+
+    private ProcedureRuns.Live live(JobPages.Context context, long run) {
+        return runs.view(context, run)
+                .orElseThrow(
+                        () ->
+                                new ResponseStatusException(
+                                        HttpStatus.NOT_FOUND, "There is no run " + run + "."));
+    }
+
+    @GetMapping("/runs/{run}")
+    String page(@PathVariable("id") long id, @PathVariable("run") long run, Model model) {
+        JobPages.Context context = pages.fill(id, "exercise", model);
+        runs.ping(run);
+        show(context, live(context, run), model);
+        return "exercise/run";
+    }
+
+    @GetMapping("/runs/{run}/now")
+    String now(@PathVariable("id") long id, @PathVariable("run") long run, Model model) {
+        JobPages.Context context = pages.context(id);
+        runs.ping(run);
+        model.addAttribute("job", context.job());
+        show(context, live(context, run), model);
+        return "exercise/run :: inside";
+    }
+
+    private void show(JobPages.Context context, ProcedureRuns.Live its, Model model) {
+        ProcedureRun run = its.run();
+        Set<String> been = new LinkedHashSet<>();
+        kept.log(its.id).forEach(l -> been.add(l.event().step()));
+        model.addAttribute("run", run);
+        model.addAttribute("number", its.id);
+        model.addAttribute("procedure", run.procedure());
+        model.addAttribute("step", run.step());
+        model.addAttribute("ask", run.step().act() instanceof Act.Ask ask ? ask : null);
+        model.addAttribute("tell", run.step().act() instanceof Act.Tell);
+        model.addAttribute("progress", progress(its, run));
+        model.addAttribute("gates", its.gates());
+        model.addAttribute("who", its.who);
+        model.addAttribute(
+                "picture",
+                ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", been));
+        model.addAttribute("charts", charts(context, its, run));
+    }
+
+    private static String progress(ProcedureRuns.Live its, ProcedureRun run) {
+        if (!run.running()) {
+            return "";
+        }
+        double limit =
+                run.step().act() instanceof Act.Wait w
+                        ? w.seconds()
+                        : run.step().act() instanceof Act.Measure m ? m.seconds() : 0;
+        return limit == 0
+                ? ""
+                : String.format(
+                        java.util.Locale.ROOT,
+                        "%.0f s of %.0f s at most",
+                        Math.min(limit, its.inStep()),
+                        limit);
+    }
+
+    record NamedChart(String name, Chart chart) {}
+
+    private List<NamedChart> charts(
+            JobPages.Context context, ProcedureRuns.Live its, ProcedureRun run) {
+        Take take = run.running() ? its.take() : measured(its.id);
+        List<NamedChart> charts = new ArrayList<>();
+        take.columns()
+                .forEach(
+                        (id, column) ->
+                                context.description()
+                                        .value(id)
+                                        .filter(v -> !v.isState())
+                                        .filter(
+                                                v ->
+                                                        charts.size() < MOST_CHARTS
+                                                                && column.size() > 2)
+                                        .ifPresent(
+                                                v ->
+                                                        charts.add(
+                                                                new NamedChart(
+                                                                        v.name(),
+                                                                        chart(v, column)))));
+        return charts;
+    }
+
+    private static Chart chart(Value v, Take.Column column) {
+        int every = Math.max(1, column.size() / MOST_DOTS);
+        int n = (column.size() + every - 1) / every;
+        double[] t = new double[n];
+        double[] y = new double[n];
+        for (int i = 0; i < n; i++) {
+            t[i] = column.seconds(i * every);
+            y[i] = Scaling.shown(v, column.value(i * every));
+        }
+        double least = Arrays.stream(y).min().orElse(0);
+        double most = Arrays.stream(y).max().orElse(1);
+        double room = Math.max(Math.pow(10, -v.digits()), 0.08 * (most - least));
+        return Chart.of(
+                "seconds",
+                v.show(),
+                least - room,
+                most + room,
+                List.of(
+                        new Chart.Series("", new double[0], new double[0]),
+                        new Chart.Series("", t, y)));
+    }
+
+    private Take measured(long run) {
+        Map<String, List<double[]>> samples = new LinkedHashMap<>();
+        kept.byId(run)
+                .filter(k -> !k.samples().isEmpty())
+                .ifPresent(
+                        k ->
+                                json.read(k.samples(), Measured.class)
+                                        .forEach(
+                                                (id, rows) ->
+                                                        samples.put(id, Arrays.asList(rows))));
+        return Samples.take(samples);
+    }
+
+    /** As what was measured is kept: value id → pairs of seconds and value. */
+    static final class Measured extends LinkedHashMap<String, double[][]> {
+        private static final long serialVersionUID = 1L;
+    }
+
+    @PostMapping("/runs/{run}/{what}")
+    String act(
+            @PathVariable("id") long id,
+            @PathVariable("run") long run,
+            @PathVariable("what") String what,
+            @RequestParam Map<String, String> form,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        ProcedureRuns.Live its = live(context, run);
+        String step = form.getOrDefault("step", "");
+        try {
+            switch (what) {
+                case "done" -> runs.told(its, new Event.Pressed(step));
+                case "choose" ->
+                        runs.told(its, new Event.Chosen(step, form.getOrDefault("choice", "")));
+                case "type" -> typed(its, step, form.getOrDefault("number", ""));
+                case "stop" -> runs.stop(its, "Stopped by " + who.getName() + ".");
+                case "resume" -> runs.resume(its, who.getName());
+                default ->
+                        throw new ResponseStatusException(
+                                HttpStatus.NOT_FOUND, "A run cannot '" + what + "'.");
+            }
+        } catch (IllegalStateException refused) {
+            flash.addFlashAttribute("error", refused.getMessage());
+        }
+        return run(id, run);
+    }
+
+    private void typed(ProcedureRuns.Live its, String step, String text) {
+        ProcedureRun run = its.run();
+        if (!run.at().equals(step) || !(run.step().act() instanceof Act.Ask ask)) {
+            return;
+        }
+        Act.Figure figure = ask.figure().orElseThrow();
+        double number;
+        try {
+            number = Double.parseDouble(text.trim().replace(',', '.'));
+        } catch (NumberFormatException nonsense) {
+            number = Double.NaN;
+        }
+        if (!ProcedureRun.fits(figure, number)) {
+            throw new IllegalStateException(
+                    "%s: expected a number from %s to %s %s, found '%s'."
+                            .formatted(
+                                    figure.name(),
+                                    plain(figure.least()),
+                                    plain(figure.most()),
+                                    figure.unit(),
+                                    text));
+        }
+        runs.told(its, new Event.Typed(step, number));
+    }
+
+    private static String plain(double number) {
+        return number == Math.rint(number) ? String.valueOf((long) number) : String.valueOf(number);
+    }
+}

@@ -1,0 +1,181 @@
+package brightlantern.core.procedure;
+
+import brightlantern.core.filter.Filter;
+import brightlantern.core.procedure.Step.Exit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What a step does. Names of steps to go on with are ids; times are in seconds. */
+public sealed interface Act {
+    /** In which ways it is left. */
+    List<Exit> exits();
+
+    /** Whether the program goes on without anybody. */
+    default boolean automatic() {
+        return true;
+    }
+
+    /** Something to do; the technician says when it is done. */
+    record Tell(String next) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("done", next));
+        }
+
+        @Override
+        public boolean automatic() {
+            return false;
+        }
+    }
+
+    record Choice(String id, String name, String next) {}
+
+    /** A number asked for, with its limits. */
+    record Figure(String name, String unit, double least, double most) {}
+
+    /** A question, answered by a choice or with a number. */
+    record Ask(List<Choice> choices, Optional<Figure> figure, String next) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return figure.isPresent()
+                    ? List.of(new Exit("answered", next))
+                    : choices.stream().map(c -> new Exit(c.name(), c.next())).toList();
+        }
+
+        @Override
+        public boolean automatic() {
+            return false;
+        }
+    }
+
+    /**
+     * Waits until a condition holds.
+     *
+     * @param seconds at most
+     * @param asked whether somebody has to do something meanwhile, so that a wait in vain means an
+     *     instruction not followed
+     */
+    record Wait(String when, Filter until, double seconds, boolean asked, String next, String late)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit(when, next), new Exit("not in time", late));
+        }
+    }
+
+    /**
+     * Takes an output over.
+     *
+     * @param to percent
+     * @param refused where to go on when the vehicle refuses; empty to end with its words
+     */
+    record Command(String output, double to, String next, Optional<String> refused) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return withRefusal(next, refused);
+        }
+    }
+
+    /** Gives every output back. */
+    record GiveBack(String next) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("given back", next));
+        }
+    }
+
+    enum How {
+        START,
+        STOP,
+        RESULT
+    }
+
+    /** Starts a routine, stops it or asks for its result. */
+    record RunRoutine(String routine, How how, String next, Optional<String> refused)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return withRefusal(next, refused);
+        }
+    }
+
+    /**
+     * Reads values over a time, or once when that is 0.
+     *
+     * @param until ends it early; empty for none
+     * @param as first part of the names under which mean, least and most are known afterwards
+     */
+    record Measure(
+            List<String> values, double seconds, Optional<Filter> until, String as, String next)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("read", next));
+        }
+    }
+
+    /**
+     * @param passes empty for what is neither right nor wrong
+     * @param tells finding → outcome
+     */
+    record Case(
+            String when,
+            Filter filter,
+            String says,
+            Optional<Boolean> passes,
+            Map<String, String> tells,
+            String next) {}
+
+    /** The first case that holds decides. */
+    record Decide(List<Case> cases, String otherwise) implements Act {
+        @Override
+        public List<Exit> exits() {
+            List<Exit> exits = new ArrayList<>();
+            cases.forEach(c -> exits.add(new Exit(c.when(), c.next())));
+            exits.add(new Exit("otherwise", otherwise));
+            return exits;
+        }
+    }
+
+    /**
+     * Judges what was measured with one of the core's studies.
+     *
+     * @param finding as which its outcome is told; empty for none
+     * @param with figures of this vehicle that the study wants
+     */
+    record Study(String study, String finding, Map<String, Double> with, String next)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("judged", next));
+        }
+    }
+
+    /** Goes back until a condition holds, so many times at most. */
+    record Repeat(String back, String when, Filter until, int times, String next, String otherwise)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(
+                    new Exit(when, next),
+                    new Exit("again, up to " + times + " times", back),
+                    new Exit("not even then", otherwise));
+        }
+    }
+
+    /** The end, with what it means. */
+    record Conclude(Optional<Boolean> passes, Map<String, String> tells) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of();
+        }
+    }
+
+    private static List<Exit> withRefusal(String next, Optional<String> refused) {
+        List<Exit> exits = new ArrayList<>(List.of(new Exit("done", next)));
+        refused.ifPresent(r -> exits.add(new Exit("refused", r)));
+        return exits;
+    }
+}

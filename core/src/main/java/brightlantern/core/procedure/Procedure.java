@@ -1,0 +1,154 @@
+package brightlantern.core.procedure;
+
+import brightlantern.core.filter.Filter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+
+/**
+ * A guided test, as its description says. Made by {@link ProcedureReader}, which has checked that
+ * every step can be reached, every wait ends and every command has a way back.
+ *
+ * @param minutes that it takes, about
+ * @param mayBeLeft whether it goes on when nobody looks; otherwise outputs are given back then
+ * @param leaves what is left undone when it is broken off; empty when nothing is
+ * @param beware what must be read and agreed to before it begins; empty for nothing
+ * @param symptoms and codes and suspects: by which it is proposed
+ */
+public record Procedure(
+        String id,
+        String name,
+        Kind kind,
+        String why,
+        double minutes,
+        boolean mayBeLeft,
+        String leaves,
+        String beware,
+        List<GateRule> gates,
+        List<String> symptoms,
+        List<String> codes,
+        List<String> suspects,
+        List<Output> outputs,
+        List<Routine> routines,
+        List<Step> steps) {
+    public Procedure {
+        gates = List.copyOf(gates);
+        symptoms = List.copyOf(symptoms);
+        codes = List.copyOf(codes);
+        suspects = List.copyOf(suspects);
+        outputs = List.copyOf(outputs);
+        routines = List.copyOf(routines);
+        steps = List.copyOf(steps);
+    }
+
+    /** What a test is, and the words for it. */
+    public enum Kind {
+        SELF_CHECK("Self-checks"),
+        ACTUATOR("Actuators"),
+        CYLINDERS("Cylinders"),
+        ROUTINE("Routines"),
+        TANK("Tank system"),
+        REPLACEMENT("Module replacement"),
+        PLAN("Check plans");
+
+        private final String title;
+
+        Kind(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    /**
+     * A condition that must hold from the first command on.
+     *
+     * @param when as it was written, {@code filter} is the same understood
+     * @param opens what would open it
+     */
+    public record GateRule(String when, Filter filter, String says, String opens) {}
+
+    /**
+     * An output that can be taken over (0x2F), one byte a percentage × 2.
+     *
+     * @param did identifier on the wire
+     */
+    public record Output(String id, String name, String module, int did) {}
+
+    /**
+     * A routine of a module (0x31).
+     *
+     * @param endsItself whether it comes to its end without being stopped
+     * @param results what its result bytes mean, in the order of the wire
+     */
+    public record Routine(
+            String id,
+            String name,
+            String module,
+            int rid,
+            boolean endsItself,
+            List<Result> results) {
+        public Routine {
+            results = List.copyOf(results);
+        }
+    }
+
+    /**
+     * One figure of a routine's result: physical = raw × scale.
+     *
+     * @param states raw number → word; empty for a number
+     */
+    public record Result(
+            String id,
+            String name,
+            int bytes,
+            double scale,
+            String unit,
+            Map<Integer, String> states) {
+        public Result {
+            states = Map.copyOf(states);
+        }
+    }
+
+    public Step step(String stepId) {
+        return steps.stream().filter(s -> s.id().equals(stepId)).findFirst().orElseThrow();
+    }
+
+    public Step first() {
+        return steps.get(0);
+    }
+
+    public OptionalInt number(String stepId) {
+        for (int i = 0; i < steps.size(); i++) {
+            if (steps.get(i).id().equals(stepId)) {
+                return OptionalInt.of(i);
+            }
+        }
+        return OptionalInt.empty();
+    }
+
+    public Optional<Output> output(String outputId) {
+        return outputs.stream().filter(o -> o.id().equals(outputId)).findFirst();
+    }
+
+    public Optional<Routine> routine(String routineId) {
+        return routines.stream().filter(r -> r.id().equals(routineId)).findFirst();
+    }
+
+    /** Whether it makes the vehicle do something, so that a role and the lease are needed. */
+    public boolean commands() {
+        return steps.stream()
+                .anyMatch(s -> s.act() instanceof Act.Command || s.act() instanceof Act.RunRoutine);
+    }
+
+    /** Live values at which its gates and waits look. */
+    public List<String> watched() {
+        Map<String, Boolean> ids = new LinkedHashMap<>();
+        gates.forEach(g -> g.filter().values().forEach(v -> ids.put(v, true)));
+        return List.copyOf(ids.keySet());
+    }
+}

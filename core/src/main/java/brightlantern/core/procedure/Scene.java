@@ -1,0 +1,197 @@
+package brightlantern.core.procedure;
+
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Value;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What conditions of a procedure may speak of beside live values: {@code answer.x} (a choice or a
+ * number given at step x), {@code study.x} (the outcome of a study), {@code code.p0305-00} (absent
+ * or stored), readings by the name that a measurement gave them, and results of routines.
+ */
+public final class Scene {
+    /** Beginnings of the names of codes. */
+    public static final String CODE = "code.";
+
+    private static final Map<Integer, String> CODE_STATES = Map.of(0, "absent", 1, "stored");
+
+    private Scene() {}
+
+    public static String answer(String step) {
+        return "answer." + step;
+    }
+
+    public static String study(String step) {
+        return "study." + step;
+    }
+
+    static String rounds(String step) {
+        return "rounds." + step;
+    }
+
+    public static String code(String code) {
+        return CODE + code.toLowerCase(Locale.ROOT);
+    }
+
+    /** Name of the mean of a measured value; least, most and spread follow with a dot. */
+    public static String reading(String as, String value) {
+        return as + "." + value;
+    }
+
+    public static String result(String routine, String result) {
+        return routine + "." + result;
+    }
+
+    /** All that conditions of these steps may speak of, as values. */
+    static List<Value> values(
+            VehicleDescription d, List<Step> steps, List<Procedure.Routine> routines) {
+        Map<String, Value> all = new LinkedHashMap<>();
+        d.codes().forEach(c -> add(all, state(code(c.code()), c.code(), CODE_STATES)));
+        for (Procedure.Routine r : routines) {
+            for (Procedure.Result result : r.results()) {
+                String id = result(r.id(), result.id());
+                add(
+                        all,
+                        result.states().isEmpty()
+                                ? number(id, result.name(), result.unit(), result.scale())
+                                : state(id, result.name(), result.states()));
+            }
+        }
+        for (Step step : steps) {
+            if (step.act() instanceof Act.Ask ask) {
+                String id = answer(step.id());
+                if (ask.figure().isPresent()) {
+                    Act.Figure f = ask.figure().get();
+                    add(all, number(id, f.name(), f.unit(), 0.001));
+                } else {
+                    Map<Integer, String> choices = new LinkedHashMap<>();
+                    ask.choices().forEach(c -> choices.put(choices.size(), c.id()));
+                    add(all, state(id, step.says(), choices));
+                }
+            } else if (step.act() instanceof Act.Study study) {
+                Map<Integer, String> outcomes = new LinkedHashMap<>();
+                Studies.outcomes(study.study()).forEach(o -> outcomes.put(outcomes.size(), o));
+                add(all, state(study(step.id()), step.says(), outcomes));
+            } else if (step.act() instanceof Act.Measure measure) {
+                for (String id : measure.values()) {
+                    d.value(id).ifPresent(v -> readings(all, measure.as(), v));
+                }
+            }
+        }
+        return List.copyOf(all.values());
+    }
+
+    private static void readings(Map<String, Value> all, String as, Value v) {
+        String id = reading(as, v.id());
+        if (v.isState()) {
+            add(all, state(id, v.name(), v.states()));
+            return;
+        }
+        for (String part : List.of("", ".least", ".most", ".spread")) {
+            String name = part.isEmpty() ? v.name() : v.name() + ", " + part.substring(1);
+            add(all, number(id + part, name, v.unit(), v.scale()));
+        }
+    }
+
+    private static void add(Map<String, Value> all, Value value) {
+        all.put(value.id(), value);
+    }
+
+    private static Value state(String id, String name, Map<Integer, String> states) {
+        return new Value(
+                id,
+                "",
+                0,
+                1,
+                false,
+                1,
+                0,
+                name,
+                "",
+                "",
+                0,
+                Map.copyOf(states),
+                List.of(),
+                List.of());
+    }
+
+    private static Value number(String id, String name, String unit, double scale) {
+        int digits = (int) Math.max(0, Math.min(3, Math.ceil(-Math.log10(Math.abs(scale)))));
+        return new Value(
+                id, "", 0, 2, false, scale, 0, name, unit, unit, digits, Map.of(), List.of(),
+                List.of());
+    }
+
+    /** A reading, an answer or a result in words. */
+    static String told(Procedure procedure, String id, double value) {
+        for (Procedure.Routine r : procedure.routines()) {
+            for (Procedure.Result result : r.results()) {
+                if (id.equals(result(r.id(), result.id()))) {
+                    return result.name() + ": " + told(result, value);
+                }
+            }
+        }
+        Optional<Step> asked =
+                procedure.steps().stream()
+                        .filter(s -> id.equals(answer(s.id())) && s.act() instanceof Act.Ask)
+                        .findFirst();
+        if (asked.isPresent()) {
+            Act.Ask ask = (Act.Ask) asked.get().act();
+            return ask.figure()
+                    .map(f -> f.name() + ": " + trimmed(value) + " " + f.unit())
+                    .orElseGet(
+                            () -> asked.get().says() + " " + ask.choices().get((int) value).name());
+        }
+        return id + ": " + trimmed(value);
+    }
+
+    private static String told(Procedure.Result result, double value) {
+        String word = result.states().get((int) Math.round(value));
+        return word != null ? word : (trimmed(value) + " " + result.unit()).trim();
+    }
+
+    private static String trimmed(double value) {
+        String text = String.format(Locale.ROOT, "%.3f", value);
+        return text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
+    }
+
+    /** Present state of the values at which a gate looks, in words. */
+    static String present(VehicleDescription d, Procedure.GateRule rule, Map<String, Double> now) {
+        List<String> parts = new ArrayList<>();
+        for (String id : rule.filter().values().stream().sorted().toList()) {
+            Double reading = now.get(id);
+            if (id.startsWith(CODE)) {
+                String code = id.substring(CODE.length()).toUpperCase(Locale.ROOT);
+                parts.add(
+                        code
+                                + (reading == null
+                                        ? " not known"
+                                        : reading > 0 ? " stored" : " absent"));
+            } else {
+                Optional<Value> value = d.value(id);
+                parts.add(
+                        value.map(Value::name).orElse(id)
+                                + " "
+                                + (reading == null || reading.isNaN()
+                                        ? "not known"
+                                        : value.map(
+                                                        v ->
+                                                                (Scaling.show(v, reading)
+                                                                                + (v.isState()
+                                                                                        ? ""
+                                                                                        : " "
+                                                                                                + v
+                                                                                                        .show()))
+                                                                        .trim())
+                                                .orElse(String.valueOf(reading))));
+            }
+        }
+        return String.join(", ", parts);
+    }
+}
