@@ -24,11 +24,11 @@ public final class CutOut {
     /** Speed is averaged over so long a time before its lowest is taken. */
     private static final double WINDOW_SECONDS = 0.5;
 
-    /** A cylinder that is missed by less than this share of the median is weak. */
-    private static final double WEAK_SHARE = 0.55;
+    /** A healthy engine scatters by some 0.04 of its median; below this a cylinder is weak. */
+    private static final double WEAK_SHARE = 0.75;
 
     /** Shares between this and the weak one are uneven, and tell no culprit. */
-    private static final double EVEN_SHARE = 0.75;
+    private static final double EVEN_SHARE = 0.85;
 
     /** Rounds of one cylinder that differ by more than this share of the median repeat badly. */
     private static final double REPEATS_SHARE = 0.35;
@@ -146,7 +146,9 @@ public final class CutOut {
             return new Verdict(
                     "weak-" + n,
                     Optional.of(false),
-                    "Cylinder " + n + " is hardly missed when it is off: it gives little.",
+                    "Cylinder "
+                            + n
+                            + " is missed least when it is off: it gives less than the others.",
                     reasons,
                     cylinders);
         }

@@ -176,7 +176,8 @@ public final class UdsModule {
         // some 0.3 ms a byte on the bus behind the gateway
         long time = answerMillis + answer.size() * 3L / 10;
         List<Reply> replies = new ArrayList<>();
-        boolean slow = service == 0x14 || service == 0x31 && request.at(1) == 1;
+        boolean slow =
+                service == 0x14 || service == 0x31 && request.size() > 1 && request.at(1) == 1;
         if (slow || behaviour == Behaviour.LATE) {
             replies.add(new Reply(answerMillis, Bytes.of(0x7F, service, 0x78)));
             time += slow ? 180 : 2500;

@@ -82,6 +82,7 @@ public final class Crank implements Part {
     private double scatter;
     private boolean running;
     private final double[] share;
+    private final double[] work;
     private double droop;
     private double compensated;
     private int toLearn;
@@ -107,6 +108,7 @@ public final class Crank implements Part {
         correction = new double[n];
         misfires = new int[n];
         share = new double[n];
+        work = new double[n];
         java.util.Arrays.fill(share, 1);
         scatter = spec.diesel() ? 0.015 : 0.03;
         for (int k = 0; k < n; k++) {
@@ -235,12 +237,26 @@ public final class Crank implements Part {
         double sum = 0;
         for (int k = 0; k < phase.length; k++) {
             double at = Math.floorMod((int) (angle - phase[k] + 1440), 720);
-            sum += cylinder(k, (int) at, time, wanted, whole);
+            double its = cylinder(k, (int) at, time, wanted, whole);
+            sum += its;
+            account(k, (int) at, its * Math.toRadians(degrees), wanted);
         }
         meanTorque += (sum - meanTorque) * Math.min(1, time * speed / (4 * Math.PI));
         swing += (sum - meanTorque) / spec.inertia() * time;
         swing -= swing * Math.min(1, time / GOVERNOR_SECONDS);
         angle = (angle + degrees) % 720;
+    }
+
+    /** What a cylinder gave over its cycle, as a share of what it was asked for. */
+    private void account(int k, int at, double joule, double wanted) {
+        if (at >= EXHAUST_OPENS && at < 540) {
+            if (work[k] != 0 && wanted > 0) {
+                share[k] = work[k] / (4 * Math.PI * wanted / share.length);
+            }
+            work[k] = 0;
+        } else {
+            work[k] += joule;
+        }
     }
 
     /** Torque of one cylinder; {@code at} counts from its firing dead centre, 540 = drawn in. */
@@ -268,7 +284,6 @@ public final class Crank implements Part {
                 double work = 4 * Math.PI * wanted / spec.cylinders();
                 // what was lost before dead centre does not burn: too little air, too little heat
                 double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
-                share[k] = off[k] ? 0 : giving[k] * burns;
                 heat[k] =
                         off[k]
                                 ? 0

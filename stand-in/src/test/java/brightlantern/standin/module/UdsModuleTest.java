@@ -87,7 +87,7 @@ class UdsModuleTest {
         List<UdsModule.Reply> replies = module.handle(Bytes.hex("31 01 0201"));
         assertThat(replies).hasSize(2);
         assertThat(replies.get(0).data()).isEqualTo(Bytes.hex("7F 31 78"));
-        assertThat(replies.get(1).data()).isEqualTo(Bytes.hex("71 01 02 01 00"));
+        assertThat(replies.get(1).data()).isEqualTo(Bytes.hex("71 01 02 01"));
         assertThat(ask("31 01 0999")).isEqualTo("7F 31 31");
     }
 
