@@ -36,8 +36,22 @@ public record Take(Map<String, Column> columns, List<Mark> marks) {
             return new Column(seconds, values, true);
         }
 
+        boolean sharesTimes(Column other) {
+            return seconds == other.seconds;
+        }
+
+        /** Other values at the same times. */
+        Column withValues(double[] others) {
+            return new Column(seconds, others, true);
+        }
+
+        /**
+         * @param intoSeconds null when the times are not wanted
+         */
         void copyInto(double[] intoSeconds, double[] intoValues, int at) {
-            System.arraycopy(seconds, 0, intoSeconds, at, seconds.length);
+            if (intoSeconds != null) {
+                System.arraycopy(seconds, 0, intoSeconds, at, seconds.length);
+            }
             System.arraycopy(values, 0, intoValues, at, values.length);
         }
 

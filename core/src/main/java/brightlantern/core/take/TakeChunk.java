@@ -298,21 +298,60 @@ public final class TakeChunk {
                                         (name, column) ->
                                                 parts.computeIfAbsent(name, n -> new ArrayList<>())
                                                         .add(column)));
-        Map<String, Take.Column> joined = new LinkedHashMap<>();
+        // columns that were read together have the same times: they are joined once
+        List<List<Take.Column>> clocks = new ArrayList<>();
+        Map<String, Integer> clockOf = new LinkedHashMap<>();
         parts.forEach(
-                (name, list) -> joined.put(name, list.size() == 1 ? list.get(0) : joined(list)));
+                (name, list) -> {
+                    int last = clocks.size() - 1;
+                    if (last < 0 || !sameTimes(clocks.get(last), list)) {
+                        clocks.add(list);
+                    }
+                    clockOf.put(name, clocks.size() - 1);
+                });
+        List<Take.Column> times = clocks.parallelStream().map(list -> joined(list, null)).toList();
+        List<Take.Column> columns =
+                parts.entrySet().parallelStream()
+                        .map(
+                                e ->
+                                        e.getValue().size() == 1
+                                                ? e.getValue().get(0)
+                                                : joined(
+                                                        e.getValue(),
+                                                        times.get(clockOf.get(e.getKey()))))
+                        .toList();
+        Map<String, Take.Column> joined = new LinkedHashMap<>();
+        int at = 0;
+        for (String name : parts.keySet()) {
+            joined.put(name, columns.get(at++));
+        }
         return joined;
     }
 
-    private static Take.Column joined(List<Take.Column> list) {
+    private static boolean sameTimes(List<Take.Column> a, List<Take.Column> b) {
+        if (a.size() != b.size()) {
+            return false;
+        }
+        for (int i = 0; i < a.size(); i++) {
+            if (!a.get(i).sharesTimes(b.get(i))) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /**
+     * @param times a column with the same times; null when they are to be joined
+     */
+    private static Take.Column joined(List<Take.Column> list, Take.Column times) {
         int size = list.stream().mapToInt(Take.Column::size).sum();
-        double[] seconds = new double[size];
         double[] values = new double[size];
+        double[] seconds = new double[times == null ? size : 0];
         int at = 0;
         for (Take.Column column : list) {
-            column.copyInto(seconds, values, at);
+            column.copyInto(times == null ? seconds : null, values, at);
             at += column.size();
         }
-        return Take.Column.owned(seconds, values);
+        return times == null ? Take.Column.owned(seconds, values) : times.withValues(values);
     }
 }

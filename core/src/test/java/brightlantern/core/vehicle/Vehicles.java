@@ -6,21 +6,27 @@ import java.nio.file.Path;
 
 /** The descriptions that ship with the program, for tests. */
 public final class Vehicles {
+    private static final VehicleLibrary LIBRARY = read();
+
     private Vehicles() {}
+
+    private static VehicleLibrary read() {
+        try {
+            VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
+            if (!library.mistakes().isEmpty()) {
+                throw new IllegalStateException(String.join("\n", library.mistakes()));
+            }
+            return library;
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
+    }
 
     public static VehicleDescription portage() {
         return named("tamarack-portage");
     }
 
     public static VehicleDescription named(String id) {
-        try {
-            VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
-            if (!library.mistakes().isEmpty()) {
-                throw new IllegalStateException(String.join("\n", library.mistakes()));
-            }
-            return library.byId(id).orElseThrow();
-        } catch (IOException unreadable) {
-            throw new UncheckedIOException(unreadable);
-        }
+        return LIBRARY.byId(id).orElseThrow();
     }
 }
