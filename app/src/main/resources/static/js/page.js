@@ -9,11 +9,13 @@ document.addEventListener('htmx:configRequest', event => {
 });
 
 // buttons stand outside of what is swapped, so that a press is never lost; only whether they may be pressed follows
-document.addEventListener('htmx:oobAfterSwap', () => {
-  for (const gates of document.querySelectorAll('[data-opens]')) {
-    document.getElementById(gates.dataset.opens).disabled = gates.dataset.open !== 'true';
-  }
-});
+for (const swapped of ['htmx:oobAfterSwap', 'htmx:afterSwap']) {
+  document.addEventListener(swapped, () => {
+    for (const gates of document.querySelectorAll('[data-opens]')) {
+      document.getElementById(gates.dataset.opens).disabled = gates.dataset.allOpen !== 'true';
+    }
+  });
+}
 
 // a swap between pressing and letting go of a button would lose the press; what is swapped away then comes with the next poll
 let pressed = false;

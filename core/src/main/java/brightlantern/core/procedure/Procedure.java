@@ -1,6 +1,7 @@
 package brightlantern.core.procedure;
 
 import brightlantern.core.filter.Filter;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,7 @@ import java.util.OptionalInt;
  * @param mayBeLeft whether it goes on when nobody looks; otherwise outputs are given back then
  * @param leaves what is left undone when it is broken off; empty when nothing is
  * @param beware what must be read and agreed to before it begins; empty for nothing
+ * @param knows what its conditions may speak of beside live values
  * @param symptoms and codes and suspects: by which it is proposed
  */
 public record Procedure(
@@ -32,8 +34,10 @@ public record Procedure(
         List<String> suspects,
         List<Output> outputs,
         List<Routine> routines,
-        List<Step> steps) {
+        List<Step> steps,
+        List<VehicleDescription.Value> knows) {
     public Procedure {
+        knows = List.copyOf(knows);
         gates = List.copyOf(gates);
         symptoms = List.copyOf(symptoms);
         codes = List.copyOf(codes);

@@ -209,7 +209,8 @@ public final class ProcedureReader {
             ObjectNode whole = file.content();
             repeat(whole.withArray("steps"));
             List<Step> bare = steps(false);
-            scene = vehicle.withValues(Scene.values(vehicle, bare, routines));
+            List<VehicleDescription.Value> knows = Scene.values(vehicle, bare, routines);
+            scene = vehicle.withValues(knows);
             List<Procedure.GateRule> gates = new ArrayList<>();
             int g = 0;
             for (JsonNode gate : whole.path("gates")) {
@@ -242,7 +243,8 @@ public final class ProcedureReader {
                     texts(whole, "suspects"),
                     outputs,
                     routines,
-                    steps);
+                    steps,
+                    knows);
         }
 
         private void repeat(ArrayNode steps) {

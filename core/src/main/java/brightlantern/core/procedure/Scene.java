@@ -68,7 +68,7 @@ public final class Scene {
                 String id = answer(step.id());
                 if (ask.figure().isPresent()) {
                     Act.Figure f = ask.figure().get();
-                    add(all, number(id, f.name(), f.unit(), 0.001));
+                    add(all, number(id, f.name(), f.unit(), 0.01));
                 } else {
                     Map<Integer, String> choices = new LinkedHashMap<>();
                     ask.choices().forEach(c -> choices.put(choices.size(), c.id()));
@@ -80,23 +80,47 @@ public final class Scene {
                 add(all, state(study(step.id()), step.says(), outcomes));
             } else if (step.act() instanceof Act.Measure measure) {
                 for (String id : measure.values()) {
-                    d.value(id).ifPresent(v -> readings(all, measure.as(), v));
+                    d.value(id).ifPresent(v -> readings(all, step, measure.as(), v));
                 }
             }
         }
         return List.copyOf(all.values());
     }
 
-    private static void readings(Map<String, Value> all, String as, Value v) {
+    private static void readings(Map<String, Value> all, Step step, String as, Value v) {
         String id = reading(as, v.id());
+        String when = step.says().isEmpty() ? "" : " (" + lowered(step.says()) + ")";
         if (v.isState()) {
-            add(all, state(id, v.name(), v.states()));
+            add(all, state(id, v.name() + when, v.states()));
             return;
         }
         for (String part : List.of("", ".least", ".most", ".spread")) {
             String name = part.isEmpty() ? v.name() : v.name() + ", " + part.substring(1);
-            add(all, number(id + part, name, v.unit(), v.scale()));
+            add(all, number(id + part, name + when, v));
         }
+    }
+
+    private static String lowered(String says) {
+        return says.substring(0, 1).toLowerCase(Locale.ROOT) + says.substring(1);
+    }
+
+    /** A figure of the same kind as a described value. */
+    private static Value number(String id, String name, Value like) {
+        return new Value(
+                id,
+                "",
+                0,
+                2,
+                false,
+                like.scale(),
+                0,
+                name,
+                like.unit(),
+                like.show(),
+                like.digits(),
+                Map.of(),
+                List.of(),
+                List.of());
     }
 
     private static void add(Map<String, Value> all, Value value) {
@@ -130,35 +154,15 @@ public final class Scene {
 
     /** A reading, an answer or a result in words. */
     static String told(Procedure procedure, String id, double value) {
-        for (Procedure.Routine r : procedure.routines()) {
-            for (Procedure.Result result : r.results()) {
-                if (id.equals(result(r.id(), result.id()))) {
-                    return result.name() + ": " + told(result, value);
-                }
-            }
-        }
-        Optional<Step> asked =
-                procedure.steps().stream()
-                        .filter(s -> id.equals(answer(s.id())) && s.act() instanceof Act.Ask)
-                        .findFirst();
-        if (asked.isPresent()) {
-            Act.Ask ask = (Act.Ask) asked.get().act();
-            return ask.figure()
-                    .map(f -> f.name() + ": " + trimmed(value) + " " + f.unit())
-                    .orElseGet(
-                            () -> asked.get().says() + " " + ask.choices().get((int) value).name());
-        }
-        return id + ": " + trimmed(value);
+        return procedure.knows().stream()
+                .filter(v -> v.id().equals(id))
+                .findFirst()
+                .map(v -> v.name() + ": " + shown(v, value))
+                .orElse(id + ": " + value);
     }
 
-    private static String told(Procedure.Result result, double value) {
-        String word = result.states().get((int) Math.round(value));
-        return word != null ? word : (trimmed(value) + " " + result.unit()).trim();
-    }
-
-    private static String trimmed(double value) {
-        String text = String.format(Locale.ROOT, "%.3f", value);
-        return text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
+    private static String shown(Value value, double reading) {
+        return (Scaling.show(value, reading) + (value.isState() ? "" : " " + value.show())).trim();
     }
 
     /** Present state of the values at which a gate looks, in words. */
@@ -178,18 +182,9 @@ public final class Scene {
                 parts.add(
                         value.map(Value::name).orElse(id)
                                 + " "
-                                + (reading == null || reading.isNaN()
+                                + (reading == null || reading.isNaN() || value.isEmpty()
                                         ? "not known"
-                                        : value.map(
-                                                        v ->
-                                                                (Scaling.show(v, reading)
-                                                                                + (v.isState()
-                                                                                        ? ""
-                                                                                        : " "
-                                                                                                + v
-                                                                                                        .show()))
-                                                                        .trim())
-                                                .orElse(String.valueOf(reading))));
+                                        : shown(value.get(), reading)));
             }
         }
         return String.join(", ", parts);

@@ -1,0 +1,94 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.standin.StandInVehicle;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Set;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Procedures through the real pages, against the vehicles that need them. */
+class ProcedureTest {
+    private static final String LOADER = "127.0.81.5";
+    private static final String HATCH = "127.0.81.2";
+
+    @TempDir static Path data;
+    private static Workshop shop;
+
+    @BeforeAll
+    static void open() throws Exception {
+        shop = new Workshop(data);
+        shop.signIn("tech");
+    }
+
+    @AfterAll
+    static void close() {
+        shop.close();
+    }
+
+    private static String begin(
+            StandInVehicle vehicle, String address, Set<String> symptoms, String procedure) {
+        long job = Garage.job(shop.app, vehicle, vehicle.description().id(), address, symptoms);
+        String exercise = "/jobs/" + job + "/exercise";
+        shop.go(exercise);
+        shop.press("a[href$='/exercise/procedures/" + procedure + "']");
+        return exercise;
+    }
+
+    private static void until(String what) {
+        org.openqa.selenium.support.ui.WebDriverWait wait =
+                new org.openqa.selenium.support.ui.WebDriverWait(
+                        shop.browser, Duration.ofSeconds(150));
+        wait.until(b -> shop.has(what));
+    }
+
+    @Test
+    void theCutOutFindsTheWeakCylinder() throws Exception {
+        try (StandInVehicle loader = Garage.standIn("stonebarrow-wl9", true, LOADER)) {
+            begin(loader, LOADER, Set.of("shakes"), "cut-out");
+            assertThat(shop.text("#gates")).contains("Start the engine");
+            assertThat(shop.one("#begin").isEnabled()).isFalse();
+            loader.works().crank();
+            shop.until("the gates open", b -> shop.one("#begin").isEnabled());
+            assertThat(BadLuckTest.complaints(shop)).isEmpty();
+            shop.press("#begin");
+            assertThat(shop.text("#instruction")).contains("Let it idle");
+            shop.waitForText("#instruction", "is off; reading what the engine loses");
+            until("#ended");
+            assertThat(shop.text("#verdicts"))
+                    .contains("Cylinder 5 is missed least")
+                    .contains("Without cylinder 5 the engine loses");
+            shop.browser.navigate().refresh();
+            assertThat(shop.text("#rail")).contains("cylinder 5");
+        }
+    }
+
+    @Test
+    void theLeakTestFindsThePurgeSide() throws Exception {
+        try (StandInVehicle hatch = Garage.standIn("oriel-finch", true, HATCH)) {
+            hatch.hurry(4);
+            begin(hatch, HATCH, Set.of("hard-start-after-fill"), "leak-test");
+            shop.press("#begin");
+            shop.waitForText("#instruction", "The test runs");
+            // it may be left, and come back to
+            String run = shop.path();
+            shop.go("/");
+            shop.go(run);
+            until("#choice-yes");
+            assertThat(shop.text("#verdicts"))
+                    .contains("leaks like a hole of 1.")
+                    .contains("The pump is good");
+            hatch.works().act("pinch-purge");
+            shop.press("#choice-yes");
+            until("#done");
+            assertThat(shop.text("#verdicts")).contains("it leaks through the purge valve");
+            shop.press("#done");
+            assertThat(shop.text("#ended")).contains("The leak test is done.");
+            assertThat(shop.text("#rail")).contains("Purge valve does not close");
+        }
+    }
+}
