@@ -16,3 +16,13 @@ create table procedure_event (
   content clob not null,
   primary key (run_id, n)
 );
+
+-- recordings of injectors as they were judged; the newest of a circumstance counts
+create table injector_sound (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  warm boolean not null,
+  who varchar(60) not null,
+  at timestamp(3) with time zone not null,
+  content clob not null
+);

@@ -124,9 +124,26 @@ class ProcedureLuckTest {
         assertThat(begun(lead, exercise, "compressor"))
                 .contains(
                         "Prove the cooling compressor without touching it is under way, begun by tech");
-        assertThat(lead.get(run)).as("watching is free").contains("Waiting");
-        tech.post(run, run + "/stop", Map.of());
-        ended(run, "Stopped by tech");
+        assertThat(lead.get(run))
+                .as("watching is free")
+                .contains("Waiting")
+                .contains("tech commands this vehicle. You may look on.");
+        String number = run.substring(run.lastIndexOf('/') + 1);
+        lead.post(run, exercise + "/command/ask", Map.of("run", number));
+        assertThat(tech.get(run)).contains("lead asks for the command");
+        lead.post(run, exercise + "/command/hand", Map.of("run", number));
+        assertThat(lead.get(run))
+                .as("nobody takes what he was not given")
+                .contains("tech commands");
+        tech.post(run, exercise + "/command/hand", Map.of("run", number));
+        ended(run, "handed over to lead");
+        // what was handed over can be used, and is let go of at the end
+        Matcher next = RUN.matcher(begun(lead, exercise, "compressor"));
+        assertThat(next.find()).isTrue();
+        String its = exercise + "/runs/" + next.group(1);
+        Garage.until("the lead's command", () -> lead.reads(its + "/now").contains("Waiting"));
+        lead.post(its, its + "/stop", Map.of());
+        ended(its, "Stopped by lead");
     }
 
     @Test

@@ -3,8 +3,11 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.plant.InjectorClicks;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -39,6 +42,15 @@ class ProcedureTest {
         return exercise;
     }
 
+    private static void upload(byte[] recording, boolean warm) throws Exception {
+        Path file = Files.write(data.resolve("heard.wav"), recording);
+        shop.one("#file").sendKeys(file.toString());
+        if (warm) {
+            shop.click("#warm");
+        }
+        shop.press("#measure");
+    }
+
     private static void until(String what) {
         org.openqa.selenium.support.ui.WebDriverWait wait =
                 new org.openqa.selenium.support.ui.WebDriverWait(
@@ -49,7 +61,7 @@ class ProcedureTest {
     @Test
     void theCutOutFindsTheWeakCylinder() throws Exception {
         try (StandInVehicle loader = Garage.standIn("stonebarrow-wl9", true, LOADER)) {
-            begin(loader, LOADER, Set.of("shakes"), "cut-out");
+            String exercise = begin(loader, LOADER, Set.of("shakes"), "cut-out");
             assertThat(shop.text("#gates")).contains("Start the engine");
             assertThat(shop.one("#begin").isEnabled()).isFalse();
             loader.works().crank();
@@ -64,6 +76,17 @@ class ProcedureTest {
                     .contains("Without cylinder 5 the engine loses");
             shop.browser.navigate().refresh();
             assertThat(shop.text("#rail")).contains("cylinder 5");
+
+            shop.go(exercise + "/sound");
+            assertThat(BadLuckTest.complaints(shop)).isEmpty();
+            List<Integer> order = loader.description().cylinders().orElseThrow().order();
+            upload(InjectorClicks.heard(order, 3, 2, 12, 1).write(), false);
+            assertThat(shop.text(".answer")).isEqualTo("Injector 2 sounds dull among its fellows.");
+            upload("no sound".getBytes(), false);
+            assertThat(shop.text(".error[role]")).contains("expected a WAV file");
+            upload(InjectorClicks.heard(order, 3, 2, 85, 1).write(), true);
+            assertThat(shop.text(".answer"))
+                    .contains("stiff when cold and sounds like its fellows when warm");
         }
     }
 

@@ -1,9 +1,11 @@
 package brightlantern.standin;
 
 import brightlantern.core.code.Dtc;
+import brightlantern.core.sound.Wav;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.InjectorClicks;
 import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.wire.Bytes;
@@ -21,6 +23,7 @@ import java.util.function.Predicate;
  * every module that has a code for it, and monitors that a scenario adds.
  */
 public final class RoadVehicle implements Works {
+    private static final int CLICK_ROUNDS = 3;
     private static final double LOW_VOLTS = 10.2;
     private static final double LOW_SECONDS = 0.3;
 
@@ -37,6 +40,7 @@ public final class RoadVehicle implements Works {
     private final List<String> notFitted = new ArrayList<>();
     private final List<Part> parts = new ArrayList<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
+    private int stiffInjector;
     private double odometerBehind;
     private volatile double clockBehind;
     private double low;
@@ -116,6 +120,30 @@ public final class RoadVehicle implements Works {
         watches.add(new Watch(module, code, when, seconds, mendedBy));
         repairs.put(mendedBy, repairName);
         return this;
+    }
+
+    /**
+     * @param cylinder whose injector is stiff when cold; 0 for none
+     */
+    RoadVehicle stiffInjector(int cylinder) {
+        stiffInjector = cylinder;
+        return this;
+    }
+
+    @Override
+    public Optional<Wav> injectors() {
+        return running()
+                ? Optional.empty()
+                : description
+                        .cylinders()
+                        .map(
+                                c ->
+                                        InjectorClicks.heard(
+                                                c.order(),
+                                                CLICK_ROUNDS,
+                                                stiffInjector,
+                                                plant.coolant(),
+                                                description.id().hashCode()));
     }
 
     /** These codes forbid a routine while they are stored. */

@@ -160,6 +160,7 @@ public final class StandIns {
             works.locks(0x0501, "P0300-00", "P0305-00");
         }
         if (id.equals("stonebarrow-wl9") && broken) {
+            works.stiffInjector(2);
             crank.leak(5, VALVE_LEAK);
             exhaust.soots(2.5);
         }

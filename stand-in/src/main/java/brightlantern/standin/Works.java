@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.sound.Wav;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
 import brightlantern.wire.Bytes;
@@ -52,6 +53,11 @@ public interface Works {
     /** Its parts, with the outputs that modules can take over and the routines that they know. */
     default List<Part> parts() {
         return List.of();
+    }
+
+    /** What a microphone hears when its injectors click; empty while the engine runs. */
+    default Optional<Wav> injectors() {
+        return Optional.empty();
     }
 
     /** Codes (as numbers) that forbid a routine while they are stored. */

@@ -16,6 +16,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -253,6 +254,11 @@ public final class DemoLauncher {
         @Override
         public void act(String actId) {
             vehicle.works().act(actId);
+        }
+
+        @Override
+        public Optional<byte[]> injectors() {
+            return vehicle.works().injectors().map(w -> w.write());
         }
 
         @Override

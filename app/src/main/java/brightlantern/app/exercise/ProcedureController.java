@@ -1,6 +1,7 @@
 package brightlantern.app.exercise;
 
 import brightlantern.app.job.Json;
+import brightlantern.app.link.CommandLease;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
@@ -10,6 +11,7 @@ import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -132,23 +134,43 @@ class ProcedureController {
     }
 
     @GetMapping("/runs/{run}")
-    String page(@PathVariable("id") long id, @PathVariable("run") long run, Model model) {
+    String page(
+            @PathVariable("id") long id,
+            @PathVariable("run") long run,
+            Principal who,
+            Model model) {
         JobPages.Context context = pages.fill(id, "exercise", model);
-        runs.ping(run);
-        show(context, live(context, run), model);
+        ping(context, run, who.getName());
+        show(context, live(context, run), who.getName(), model);
         return "exercise/run";
     }
 
     @GetMapping("/runs/{run}/now")
-    String now(@PathVariable("id") long id, @PathVariable("run") long run, Model model) {
+    String now(
+            @PathVariable("id") long id,
+            @PathVariable("run") long run,
+            Principal who,
+            Model model) {
         JobPages.Context context = pages.context(id);
-        runs.ping(run);
+        ping(context, run, who.getName());
         model.addAttribute("job", context.job());
-        show(context, live(context, run), model);
+        show(context, live(context, run), who.getName(), model);
         return "exercise/run :: inside";
     }
 
-    private void show(JobPages.Context context, ProcedureRuns.Live its, Model model) {
+    /** Only the page of whoever commands keeps a command alive. */
+    private void ping(JobPages.Context context, long run, String me) {
+        if (live(context, run).who.equals(me)) {
+            runs.ping(run);
+        }
+    }
+
+    private void show(JobPages.Context context, ProcedureRuns.Live its, String me, Model model) {
+        CommandLease lease = context.link().lease();
+        model.addAttribute("me", me);
+        model.addAttribute("commander", lease.holder().orElse(""));
+        model.addAttribute("asked", lease.asked().orElse(""));
+        model.addAttribute("pots", pots(context, its.run()));
         ProcedureRun run = its.run();
         Set<String> been = new LinkedHashSet<>();
         kept.log(its.id).forEach(l -> been.add(l.event().step()));
@@ -165,6 +187,46 @@ class ProcedureController {
                 "picture",
                 ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", been));
         model.addAttribute("charts", charts(context, its, run));
+    }
+
+    /** A cylinder in the drawing of the engine. */
+    record Pot(int number, int x, int y, boolean off) {}
+
+    /** The engine from above, a row for each bank; empty unless cylinders are what it is about. */
+    private static List<Pot> pots(JobPages.Context context, ProcedureRun run) {
+        List<Pot> pots = new ArrayList<>();
+        if (run.procedure().kind() != Procedure.Kind.CYLINDERS) {
+            return pots;
+        }
+        VehicleDescription.Cylinders cylinders = context.description().cylinders().orElseThrow();
+        List<String> banks = cylinders.banks().values().stream().distinct().sorted().toList();
+        int[] next = new int[Math.max(1, banks.size())];
+        for (int n : cylinders.order().stream().sorted().toList()) {
+            int row = Math.max(0, banks.indexOf(cylinders.banks().getOrDefault(n, "")));
+            pots.add(
+                    new Pot(
+                            n,
+                            60 + 76 * next[row]++,
+                            44 + 76 * row,
+                            run.holding().contains("injector-" + n)));
+        }
+        return pots;
+    }
+
+    /** Asks whoever commands the vehicle for the command, or hands it over. */
+    @PostMapping("/command/{what}")
+    String command(
+            @PathVariable("id") long id,
+            @PathVariable("what") String what,
+            @RequestParam("run") long run,
+            Principal who) {
+        CommandLease lease = pages.context(id).link().lease();
+        if (what.equals("ask")) {
+            lease.ask(who.getName());
+        } else {
+            lease.handOver(who.getName());
+        }
+        return run(id, run);
     }
 
     private static String progress(ProcedureRuns.Live its, ProcedureRun run) {

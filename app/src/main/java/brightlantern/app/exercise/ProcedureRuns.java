@@ -372,6 +372,14 @@ class ProcedureRuns {
             throw new Broken("The program is being ended; all that was held was given back.");
         }
         Procedure procedure = its.run().procedure();
+        Optional<String> other =
+                its.context.link().lease().holder().filter(h -> !h.equals(its.who));
+        if (procedure.commands() && other.isPresent()) {
+            throw new Broken(
+                    "The command was handed over to "
+                            + other.get()
+                            + "; all that was held was given back.");
+        }
         if (procedure.commands()
                 && !procedure.mayBeLeft()
                 && (System.nanoTime() - its.lastPing) / 1e9 > DEAD_MAN_SECONDS) {

@@ -11,6 +11,7 @@ public final class CommandLease {
     private static final Duration LAPSE = Duration.ofSeconds(30);
 
     private String holder = "";
+    private String wish = "";
     private long until;
 
     /**
@@ -31,6 +32,27 @@ public final class CommandLease {
     public synchronized void release(String who) {
         if (holder.equals(who)) {
             holder = "";
+        }
+    }
+
+    /** Somebody else asks for the command; whoever has it may hand it over. */
+    public synchronized void ask(String who) {
+        wish = who;
+    }
+
+    /** Who asks for the command; empty when nobody does or nobody else has it. */
+    public synchronized Optional<String> asked() {
+        return wish.isEmpty() || holder().filter(h -> !h.equals(wish)).isEmpty()
+                ? Optional.empty()
+                : Optional.of(wish);
+    }
+
+    /** Hands the command to whoever asked for it; nothing happens when that was not its holder. */
+    public synchronized void handOver(String from) {
+        if (holder.equals(from) && asked().isPresent()) {
+            holder = wish;
+            wish = "";
+            until = System.nanoTime() + LAPSE.toNanos();
         }
     }
 

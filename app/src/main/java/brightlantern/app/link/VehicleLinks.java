@@ -63,20 +63,22 @@ public class VehicleLinks {
             Findings findings,
             FoundModules foundModules)
             throws IOException {
-        this.library =
+        VehicleLibrary read =
                 VehicleLibrary.read(Path.of(folder))
                         .map(d -> d.withSuspects(NetworkSuspects.of(d)));
+        ProcedureReader reader = new ProcedureReader(Path.of(folder));
+        List<String> mistakes = new ArrayList<>(read.mistakes());
+        for (VehicleDescription d : read.descriptions()) {
+            ProcedureReader.Result its = reader.read(d);
+            mistakes.addAll(its.mistakes());
+            procedures.put(d.id(), its.procedures());
+        }
+        this.library = new VehicleLibrary(read.descriptions(), mistakes);
         this.jobs = jobs;
         this.log = log;
         this.findings = findings;
         this.foundModules = foundModules;
         library.mistakes().forEach(LOG::warn);
-        ProcedureReader reader = new ProcedureReader(Path.of(folder));
-        for (VehicleDescription d : library.descriptions()) {
-            ProcedureReader.Result read = reader.read(d);
-            read.mistakes().forEach(LOG::warn);
-            procedures.put(d.id(), read.procedures());
-        }
         Stream.of(find.split(","))
                 .map(String::trim)
                 .filter(a -> !a.isEmpty())

@@ -1,6 +1,7 @@
 package brightlantern.app.seat;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.springframework.stereotype.Component;
 
@@ -57,6 +58,9 @@ public class DriversSeats {
         List<Choice> acts();
 
         void act(String actId);
+
+        /** A microphone's recording (WAV) of the injectors clicked one after another. */
+        Optional<byte[]> injectors();
 
         List<Choice> programs();
 

@@ -2,6 +2,7 @@ package brightlantern.app.seat;
 
 import java.util.Map;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -49,6 +50,25 @@ class SeatController {
     String dashboard(@PathVariable("address") String address, Model model) {
         model.addAttribute("seat", seat(address));
         return "seat/seat :: dashboard";
+    }
+
+    @GetMapping("/{address}/injectors.wav")
+    ResponseEntity<byte[]> injectors(@PathVariable("address") String address) {
+        return seat(address)
+                .injectors()
+                .map(
+                        wav ->
+                                ResponseEntity.ok()
+                                        .header("Content-Type", "audio/wav")
+                                        .header(
+                                                "Content-Disposition",
+                                                "attachment; filename=\"injectors.wav\"")
+                                        .body(wav))
+                .orElseThrow(
+                        () ->
+                                new ResponseStatusException(
+                                        HttpStatus.CONFLICT,
+                                        "Injectors are clicked with the engine off."));
     }
 
     @PostMapping("/{address}/{what}")
