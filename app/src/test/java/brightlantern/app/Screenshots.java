@@ -225,7 +225,12 @@ class Screenshots {
         Garage.pause(14_000);
         shop.press("#take-stop");
         shop.one("html[data-drawn]");
-        shot("cylinders");
+        tech.stage("exercise");
+        shop.press("a[href$='/procedures/cut-out']");
+        shop.press("#begin");
+        shop.waitForText("#instruction", "is off; reading");
+        shot("procedure");
+        shop.press("#stop-run");
         tech.stage("watch");
         dark(true);
         shop.press("#view-fuel");

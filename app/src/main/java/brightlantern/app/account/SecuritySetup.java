@@ -1,5 +1,6 @@
 package brightlantern.app.account;
 
+import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
@@ -10,6 +11,8 @@ import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
+import org.springframework.security.web.savedrequest.RequestCache;
 
 /** Sign-in by form, roles, CSRF tokens (on by default) and a strict Content-Security-Policy. */
 @Configuration
@@ -43,6 +46,7 @@ class SecuritySetup {
                                 form.loginPage("/sign-in")
                                         .defaultSuccessUrl("/", false)
                                         .permitAll())
+                .requestCache(cache -> cache.requestCache(whereOneWas()))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"))
                 .headers(
                         headers ->
@@ -56,6 +60,19 @@ class SecuritySetup {
                                                                         .ReferrerPolicy
                                                                         .SAME_ORIGIN)))
                 .build();
+    }
+
+    /** After signing in one comes back to the page, not to what the page asked for meanwhile. */
+    private static RequestCache whereOneWas() {
+        HttpSessionRequestCache cache = new HttpSessionRequestCache();
+        cache.setRequestMatcher(
+                request ->
+                        request.getMethod().equals("GET")
+                                && request.getHeader("HX-Request") == null
+                                && Optional.ofNullable(request.getHeader("Accept"))
+                                        .filter(a -> a.contains("text/html"))
+                                        .isPresent());
+        return cache;
     }
 
     @Bean

@@ -170,7 +170,9 @@ class ProcedureController {
         model.addAttribute("me", me);
         model.addAttribute("commander", lease.holder().orElse(""));
         model.addAttribute("asked", lease.asked().orElse(""));
-        model.addAttribute("pots", pots(context, its.run()));
+        List<Pot> pots = pots(context, its.run());
+        model.addAttribute("pots", pots);
+        model.addAttribute("potsHeight", pots.stream().mapToInt(Pot::y).max().orElse(0) + 44);
         ProcedureRun run = its.run();
         Set<String> been = new LinkedHashSet<>();
         kept.log(its.id).forEach(l -> been.add(l.event().step()));
