@@ -83,7 +83,8 @@ public final class CutOut {
         Map<Integer, List<Double>> drops = new LinkedHashMap<>();
         for (Studies.Stay stay : stays) {
             if (stay.step().startsWith(CUT)) {
-                double before = mean(column, stay.from() - BEFORE_SECONDS, stay.from());
+                double before =
+                        mean(column, stay.from() - BEFORE_SECONDS, Math.nextDown(stay.from()));
                 double least = least(column, stay.from(), stay.to());
                 if (Double.isFinite(before) && Double.isFinite(least)) {
                     drops.computeIfAbsent(

@@ -356,6 +356,19 @@ public final class TankTest {
         boolean pump = (key & 4) != 0;
         boolean closed = (key & 2) != 0;
         boolean purge = (key & 1) != 0;
+        int newest = found.size() - 1;
+        if (pump && newest >= 0 && found.get(newest).phase() == Phase.AMBIENT_AGAIN) {
+            // another test begins: the rest before it belongs to it, all else to an older one
+            Found rest = found.get(newest);
+            found.clear();
+            found.add(
+                    new Found(
+                            Phase.AMBIENT,
+                            rest.from(),
+                            rest.to(),
+                            rest.settled(),
+                            rest.foretold()));
+        }
         boolean drawn = found.stream().anyMatch(f -> f.phase() == Phase.SYSTEM);
         Phase phase =
                 !pump
@@ -364,7 +377,6 @@ public final class TankTest {
                                 ? drawn ? Phase.REFERENCE_AGAIN : Phase.REFERENCE
                                 : purge ? Phase.PURGED : Phase.SYSTEM;
         if (phase == Phase.AMBIENT) {
-            // another test begins: what came before belongs to an older one
             found.clear();
         }
         double third = (to - from) / 3;

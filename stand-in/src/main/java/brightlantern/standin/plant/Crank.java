@@ -62,6 +62,13 @@ public final class Crank implements Part {
     private final boolean[] off;
     private final double[] phase;
     private final double[] volume = new double[721];
+
+    /** Pressures against those at the beginning of compression and of expansion, by degree. */
+    private final double[] compressed = new double[721];
+
+    private final double[] expanded = new double[721];
+    private final double[] leakShare = new double[721];
+    private final double atDeadCentre;
     private final double[] pitch = new double[TEETH];
     private final double workShape;
     private final double[] air;
@@ -127,6 +134,13 @@ public final class Crank implements Part {
                             / 2;
             volume[d] = clearance + swept * x;
         }
+        for (int d = 0; d <= 720; d++) {
+            compressed[d] = Math.pow(volume[540] / volume[d], POLYTROPIC);
+            expanded[d] = Math.pow(volume[0] / volume[d], POLYTROPIC);
+            // pressure drives the leak: little at first, all of it near dead centre
+            leakShare[d] = Math.min(1, Math.pow(volume[0] / volume[d], 0.6) * 1.2);
+        }
+        atDeadCentre = Math.pow(spec.compression(), POLYTROPIC);
         double work = 0;
         for (int d = 0; d < EXHAUST_OPENS; d++) {
             work += Math.pow(volume[0] / volume[d], POLYTROPIC) * (volume[d + 1] - volume[d]);
@@ -274,9 +288,8 @@ public final class Crank implements Part {
                 lost[k] = 1;
                 heat[k] = Double.NaN;
             }
-            lost[k] *= Math.max(0, 1 - seal[k] * time * compressionShare(at));
-            double p =
-                    air[k] * lost[k] * Math.pow(volume[540] / volume[at], POLYTROPIC) - AMBIENT_PA;
+            lost[k] *= Math.max(0, 1 - seal[k] * time * leakShare[at]);
+            double p = air[k] * lost[k] * compressed[at] - AMBIENT_PA;
             return p * slope(at);
         }
         if (at < EXHAUST_OPENS) {
@@ -295,18 +308,11 @@ public final class Crank implements Part {
             }
             lost[k] *= Math.max(0, 1 - seal[k] * time);
             double p =
-                    (air[k] * lost[k] * Math.pow(spec.compression(), POLYTROPIC)
-                                            + heat[k] * lost[k])
-                                    * Math.pow(volume[0] / volume[at], POLYTROPIC)
+                    (air[k] * lost[k] * atDeadCentre + heat[k] * lost[k]) * expanded[at]
                             - AMBIENT_PA;
             return p * slope(at);
         }
         return 0;
-    }
-
-    /** Pressure drives the leak: little at first, all of it near dead centre. */
-    private double compressionShare(int at) {
-        return Math.min(1, Math.pow(volume[0] / volume[at], 0.6) * 1.2);
     }
 
     private double slope(int at) {
