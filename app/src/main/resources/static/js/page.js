@@ -12,7 +12,8 @@ document.addEventListener('htmx:configRequest', event => {
 for (const swapped of ['htmx:oobAfterSwap', 'htmx:afterSwap']) {
   document.addEventListener(swapped, () => {
     for (const gates of document.querySelectorAll('[data-opens]')) {
-      document.getElementById(gates.dataset.opens).disabled = gates.dataset.allOpen !== 'true';
+      const button = document.getElementById(gates.dataset.opens);
+      if (button) button.disabled = gates.dataset.allOpen !== 'true';
     }
   });
 }

@@ -60,9 +60,11 @@ final class Garage implements AutoCloseable {
     Garage(Path data) throws Exception {
         app = run(data, false);
         base = address(app);
-        for (String name : List.of("tech", "lead")) {
-            app.getBean(Accounts.class)
-                    .add(name, name, Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+        Accounts accounts = app.getBean(Accounts.class);
+        if (accounts.isEmpty()) {
+            accounts.add("tech", "tech", Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+            accounts.add("lead", "lead", Workshop.PASSWORD, Accounts.Role.LEAD);
+            accounts.add("guest", "guest", Workshop.PASSWORD, Accounts.Role.ONLOOKER);
         }
         watcher = visitor("lead");
     }

@@ -52,6 +52,8 @@ class KilledTest {
             try (ConfigurableApplicationContext app = open()) {
                 app.getBean(Accounts.class)
                         .add("tech", "Technician", Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+                app.getBean(Accounts.class)
+                        .add("lead", "Lead", Workshop.PASSWORD, Accounts.Role.LEAD);
                 job =
                         app.getBean(Jobs.class)
                                 .add(
@@ -73,6 +75,7 @@ class KilledTest {
             try (ServerSocket free = new ServerSocket(0)) {
                 port = free.getLocalPort();
             }
+            TrailerSwap swap;
             Process program = FirstStartTest.start(data, port);
             Instant killed;
             try {
@@ -83,6 +86,14 @@ class KilledTest {
                 visitor.signIn("tech", Workshop.PASSWORD);
                 String watch = "/jobs/" + job + "/watch";
                 visitor.post(watch, watch + "/take/start", Map.of("name", "the last one"));
+                Visitor lead = new Visitor("http://127.0.0.1:" + port);
+                lead.signIn("lead", Workshop.PASSWORD);
+                swap = TrailerSwap.begin(van, lead, job);
+                swap.choose("carried", "carry");
+                swap.swap();
+                van.module("trailer").refuse(0x2E, 0x72);
+                swap.choose("agree", "go");
+                swap.at("not-written");
                 // the van's own moments tell how long the take has run
                 double begin = van.now().seconds();
                 while (van.now().seconds() < begin + 4) {
@@ -100,7 +111,25 @@ class KilledTest {
                 double ran = (killed.toEpochMilli() - head.started().toEpochMilli()) / 1000.0;
                 assertThat(take.lengthSeconds()).isBetween(ran - 1, ran);
                 assertThat(take.columns().get("boost.actual").size()).isGreaterThan(20);
+                goesOn(app, van, swap);
             }
         }
+    }
+
+    /** Killed between erasing and writing: what the module is to be told is still known. */
+    private static void goesOn(ConfigurableApplicationContext app, PortageVan van, TrailerSwap swap)
+            throws Exception {
+        Visitor lead = new Visitor(Garage.address(app));
+        lead.signIn("lead", Workshop.PASSWORD);
+        swap.goesOn(lead);
+        van.module("trailer").refuse(0x2E, 0);
+        swap.at("not-written");
+        swap.choose("not-written", "again");
+        swap.wake();
+        swap.choose("plug", "leave");
+        swap.ended();
+        assertThat(van.module("trailer").handle(brightlantern.wire.Bytes.of(0x22, 0xF1, 0x90)))
+                .singleElement()
+                .satisfies(reply -> assertThat(reply.data().from(3).asText()).isEqualTo(van.vin()));
     }
 }

@@ -53,6 +53,7 @@ class ProcedureLuckTest {
     @AfterEach
     void rest() {
         ember.module("compressor").behave(Behaviour.NORMAL);
+        ember.module("compressor").refuse(0x2F, 0);
         Garage.until("the compressor given back", () -> commanded() < 1);
     }
 
@@ -164,6 +165,16 @@ class ProcedureLuckTest {
 
     @Test
     void aRefusalIsToldInWordsAlthoughTheGatesAreOpen() throws Exception {
+        ember.module("compressor").refuse(0x2F, 0x22);
+        Matcher run = RUN.matcher(begun(tech, exercise, "compressor"));
+        assertThat(run.find()).isTrue();
+        String path = exercise + "/runs/" + run.group(1);
+        ended(path, "The vehicle refused: The module refused service 0x2F: conditions are not");
+        assertThat(tech.reads(path)).contains("Every gate that is described is open");
+    }
+
+    @Test
+    void aModuleThatTellsNothingEndsARunWithWhatWasMissing() throws Exception {
         ember.module("compressor").behave(Behaviour.REFUSING);
         String page = begun(tech, exercise, "compressor");
         Matcher run = RUN.matcher(page);

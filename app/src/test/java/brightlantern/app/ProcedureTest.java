@@ -62,7 +62,7 @@ class ProcedureTest {
     void theCutOutFindsTheWeakCylinder() throws Exception {
         try (StandInVehicle loader = Garage.standIn("stonebarrow-wl9", true, LOADER)) {
             String exercise = begin(loader, LOADER, Set.of("shakes"), "cut-out");
-            assertThat(shop.text("#gates")).contains("Start the engine");
+            assertThat(shop.text("#gates-begin")).contains("Start the engine");
             assertThat(shop.one("#begin").isEnabled()).isFalse();
             loader.works().crank();
             shop.until("the gates open", b -> shop.one("#begin").isEnabled());

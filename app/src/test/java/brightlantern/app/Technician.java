@@ -115,10 +115,8 @@ final class Technician {
             stage("exercise");
             shop.until("open gates", b -> shop.one("#run-" + actuator).isEnabled());
             shop.press("#run-" + actuator);
-            shop.until(
-                    "the end of the run of " + actuator,
-                    b -> shop.has("#run[data-done=true]") && !shop.has("#stop-run"));
-            if (shop.has("#verdict")) {
+            shop.until("the end of the run of " + actuator, b -> shop.has("#ended"));
+            if (shop.has("#verdicts")) {
                 return;
             }
         }

@@ -33,7 +33,9 @@ final class Visitor {
 
     String get(String path) throws IOException, InterruptedException {
         return client.send(
-                        HttpRequest.newBuilder(URI.create(base + path)).build(),
+                        HttpRequest.newBuilder(URI.create(base + path))
+                                .header("Accept", "text/html")
+                                .build(),
                         HttpResponse.BodyHandlers.ofString())
                 .body();
     }
@@ -63,6 +65,7 @@ final class Visitor {
                                 .append(URLEncoder.encode(value, StandardCharsets.UTF_8)));
         return client.send(
                         HttpRequest.newBuilder(URI.create(base + path))
+                                .header("Accept", "text/html")
                                 .header("Content-Type", "application/x-www-form-urlencoded")
                                 .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
                                 .build(),

@@ -40,6 +40,8 @@ final class PortageReadings {
         r.put("body.key", m -> m.cranking() ? 3.0 : m.key());
         r.put("odometer", Moment::odometer);
         r.put("outside.temperature", m -> 14.0);
+        r.put("vane.current", Moment::vaneAmps);
+        r.put("throttle.current", Moment::throttleAmps);
         r.put("trailer.plug", m -> m.trailer() ? 1.0 : 0.0);
         return r;
     }

@@ -16,6 +16,8 @@ import brightlantern.standin.plant.InjectionRail;
 import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PortagePlant;
 import brightlantern.standin.plant.PortagePlant.Moment;
+import brightlantern.standin.plant.TrailerBoard;
+import brightlantern.standin.plant.TrimMemory;
 import brightlantern.standin.plant.Warmth;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -100,7 +102,9 @@ public final class PortageVan implements Works, AutoCloseable {
                         new Exhaust(spec, 8 + serial % 6),
                         new InjectionRail(spec, serial),
                         new AirPath(spec, serial),
-                        new Warmth(spec, 5000 + serial % 700));
+                        new Warmth(spec, 5000 + serial % 700),
+                        new TrimMemory(spec.cylinders(), serial),
+                        new TrailerBoard(StandInVehicle.vin(description, serial)));
         parts.forEach(part -> sensors.putAll(part.sensors()));
         this.vehicle =
                 new StandInVehicle(
@@ -228,6 +232,18 @@ public final class PortageVan implements Works, AutoCloseable {
     }
 
     @Override
+    public Map<String, String> acts() {
+        Map<String, String> all = new LinkedHashMap<>();
+        parts.forEach(part -> all.putAll(part.acts()));
+        return all;
+    }
+
+    @Override
+    public void act(String id) {
+        parts.forEach(part -> part.act(id));
+    }
+
+    @Override
     public void advance(double seconds) {
         long steps = Math.round(seconds / PortagePlant.STEP);
         for (long i = 0; i < steps; i++) {
@@ -280,6 +296,9 @@ public final class PortageVan implements Works, AutoCloseable {
     @Override
     public void watch(double seconds, Sink sink) {
         monitors.watch(moment, seconds, sink, plant::limit);
+        if (plant.driver().key() == 2) {
+            parts.forEach(part -> part.watch(sink::report));
+        }
     }
 
     @Override

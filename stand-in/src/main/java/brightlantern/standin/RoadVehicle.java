@@ -255,6 +255,7 @@ public final class RoadVehicle implements Works {
                     .filter(c -> c.sets().equals("supply"))
                     .forEach(c -> sink.report(c.module(), c.code(), true));
         }
+        parts.forEach(part -> part.watch(sink::report));
         for (Watch w : watches) {
             w.held = w.when.test(plant) ? w.held + seconds : 0;
             if (w.held >= w.seconds && w.held < w.seconds + seconds) {

@@ -110,6 +110,20 @@ public final class StandInVehicle implements AutoCloseable {
                                     },
                                     o.allowed()));
         }
+        for (Part.Memory m : part.memories()) {
+            modules.get(m.module())
+                    .memory(
+                            m.did(),
+                            () -> Bytes.of(m.read().get()),
+                            bytes -> {
+                                catchUp();
+                                int[] values = new int[bytes.size()];
+                                for (int i = 0; i < values.length; i++) {
+                                    values[i] = bytes.at(i);
+                                }
+                                return m.write().applyAsInt(values);
+                            });
+        }
         part.doings()
                 .forEach(
                         (rid, doing) ->
@@ -148,7 +162,7 @@ public final class StandInVehicle implements AutoCloseable {
      * A VIN that fits a description: its pattern with the first of each choice, the serial number
      * at the end, and the right check digit.
      */
-    private static String vin(VehicleDescription description, int serial) {
+    static String vin(VehicleDescription description, int serial) {
         String open =
                 description.vinPattern().substring(0, 8)
                         + "0"

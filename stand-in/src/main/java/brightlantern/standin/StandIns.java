@@ -16,6 +16,7 @@ import brightlantern.standin.plant.Mixture;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.standin.plant.Spark;
 import brightlantern.standin.plant.TankSystem;
+import brightlantern.standin.plant.TrimMemory;
 import brightlantern.standin.plant.Warmth;
 import brightlantern.wire.Bytes;
 import java.nio.ByteBuffer;
@@ -157,7 +158,8 @@ public final class StandIns {
                             broken ? REAR_LOW_KPA : 0));
         }
         if (id.equals("stonebarrow-wl9")) {
-            works.locks(0x0501, "P0300-00", "P0305-00");
+            works.locks(0x0501, "P0300-00", "P0305-00")
+                    .with(new TrimMemory(spec.cylinders(), serial));
         }
         if (id.equals("stonebarrow-wl9") && broken) {
             works.stiffInjector(2);

@@ -20,9 +20,15 @@ public class Accounts {
         this.encoder = encoder;
     }
 
+    /** Each may what the one before it may, and more. */
     public enum Role {
+        /** Sees everything and commands nothing. */
+        ONLOOKER,
+        /** Commands vehicles. */
         TECHNICIAN,
+        /** Writes into modules. */
         LEAD,
+        /** Makes accounts. */
         ADMINISTRATOR
     }
 

@@ -1,8 +1,10 @@
 package brightlantern.app.account;
 
+import java.util.Arrays;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpMethod;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.core.userdetails.User;
@@ -37,8 +39,14 @@ class SecuritySetup {
                                                 "/icon.svg",
                                                 "/error")
                                         .permitAll()
+                                        .requestMatchers("/sign-out", "/theme", "/units")
+                                        .authenticated()
+                                        .requestMatchers("/jobs/*/exercise/configurations/*/write")
+                                        .hasAnyRole(atLeast(Accounts.Role.LEAD))
                                         .requestMatchers("/accounts/**")
                                         .hasRole(Accounts.Role.ADMINISTRATOR.name())
+                                        .requestMatchers(HttpMethod.POST)
+                                        .hasAnyRole(atLeast(Accounts.Role.TECHNICIAN))
                                         .anyRequest()
                                         .authenticated())
                 .formLogin(
@@ -60,6 +68,13 @@ class SecuritySetup {
                                                                         .ReferrerPolicy
                                                                         .SAME_ORIGIN)))
                 .build();
+    }
+
+    private static String[] atLeast(Accounts.Role least) {
+        return Arrays.stream(Accounts.Role.values())
+                .filter(r -> r.compareTo(least) >= 0)
+                .map(Enum::name)
+                .toArray(String[]::new);
     }
 
     /** After signing in one comes back to the page, not to what the page asked for meanwhile. */

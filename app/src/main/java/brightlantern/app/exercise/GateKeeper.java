@@ -16,9 +16,6 @@ import java.util.Map;
 
 /** Reads what the gates of a procedure look at: live values, and which codes are stored. */
 final class GateKeeper {
-    /** Failed since the last clear, pending or confirmed: the code is there. */
-    private static final int STORED = 0x2C;
-
     private static final long CODES_NANOS = 4_000_000_000L;
 
     /** So much of the past is kept for conditions that speak of it, s. */
@@ -62,7 +59,7 @@ final class GateKeeper {
                 });
         // what was not read now is not known now
         past.keySet().retainAll(now.keySet());
-        Take take = Samples.take(past);
+        Take take = Take.of(past);
         return rules.stream().map(r -> GateState.of(r, d, take, t, now)).toList();
     }
 
@@ -81,7 +78,7 @@ final class GateKeeper {
                         List<DtcAnswers.Entry> there =
                                 context.link()
                                         .module(d.module(module).orElseThrow().address())
-                                        .codes(STORED);
+                                        .codes(ProcedureRuns.STORED);
                         for (VehicleDescription.Code c : its) {
                             int number = brightlantern.core.code.Dtc.parse(c.code()).number();
                             boolean stored = there.stream().anyMatch(e -> e.dtc() == number);

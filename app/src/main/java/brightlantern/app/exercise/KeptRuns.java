@@ -6,6 +6,7 @@ import brightlantern.core.procedure.Event;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -23,15 +24,29 @@ class KeptRuns {
 
     /**
      * @param samples JSON of what was measured; empty when nothing was
+     * @param following ids of the procedures that begin when it has come to its end
      */
-    record Kept(long id, long jobId, String procedure, String who, Instant began, String samples) {}
+    record Kept(
+            long id,
+            long jobId,
+            String procedure,
+            String who,
+            Instant began,
+            String samples,
+            List<String> following) {}
 
     record Logged(Instant at, Event event) {}
 
-    long begin(long jobId, String procedure, String who) {
+    long begin(long jobId, String procedure, String who, List<String> following) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        db.sql("insert into procedure_run (job_id, procedure, who, began) values (?, ?, ?, ?)")
-                .params(jobId, procedure, who, Jobs.time(Instant.now()))
+        db.sql(
+                        "insert into procedure_run (job_id, procedure, who, began, following) values (?, ?, ?, ?, ?)")
+                .params(
+                        jobId,
+                        procedure,
+                        who,
+                        Jobs.time(Instant.now()),
+                        String.join(" ", following))
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
@@ -40,6 +55,10 @@ class KeptRuns {
         db.sql("insert into procedure_event (run_id, n, at, content) values (?, ?, ?, ?)")
                 .params(runId, n, Jobs.time(Instant.now()), json.write(event))
                 .update();
+    }
+
+    void nothingFollows(long runId) {
+        db.sql("update procedure_run set following = '' where id = ?").param(runId).update();
     }
 
     void measured(long runId, Object samples) {
@@ -68,7 +87,12 @@ class KeptRuns {
                                         rs.getString("procedure"),
                                         rs.getString("who"),
                                         Jobs.time(rs, "began"),
-                                        Optional.ofNullable(rs.getString("samples")).orElse("")))
+                                        Optional.ofNullable(rs.getString("samples")).orElse(""),
+                                        rs.getString("following")
+                                                .lines()
+                                                .flatMap(l -> Stream.of(l.split(" ")))
+                                                .filter(f -> !f.isBlank())
+                                                .toList()))
                 .list();
     }
 

@@ -7,12 +7,16 @@ import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Event;
+import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureRun;
+import brightlantern.core.procedure.Scene;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -20,6 +24,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -57,9 +62,7 @@ class ProcedureController {
     }
 
     private Procedure procedure(JobPages.Context context, String id) {
-        return links.procedures(context.job()).stream()
-                .filter(p -> p.id().equals(id))
-                .findFirst()
+        return links.procedure(context.job(), id)
                 .orElseThrow(
                         () ->
                                 new ResponseStatusException(
@@ -77,6 +80,7 @@ class ProcedureController {
         model.addAttribute("procedure", procedure);
         model.addAttribute("picture", ProcedurePicture.of(procedure, "", Set.of()));
         gates(context, procedure, model);
+        model.addAttribute("opens", "begin");
         return "exercise/ready";
     }
 
@@ -84,19 +88,23 @@ class ProcedureController {
     String readyNow(
             @PathVariable("id") long id,
             @PathVariable("procedure") String procedureId,
+            @RequestParam(name = "in", defaultValue = "") String in,
             Model model) {
         JobPages.Context context = pages.context(id);
         Procedure procedure = procedure(context, procedureId);
         model.addAttribute("job", context.job());
         model.addAttribute("procedure", procedure);
         gates(context, procedure, model);
+        model.addAttribute("opens", in.isEmpty() ? "begin" : "run-" + in);
         return "exercise/ready :: gates";
     }
 
     private static void gates(JobPages.Context context, Procedure procedure, Model model) {
         var gates = ProcedureRuns.gates(context, procedure);
         model.addAttribute("gates", gates);
-        model.addAttribute("open", gates.stream().allMatch(g -> g.open()));
+        // what commands nothing may begin whatever its gates are
+        model.addAttribute(
+                "open", !procedure.commands() || gates.stream().allMatch(GateState::open));
     }
 
     @PostMapping("/procedures/{procedure}")
@@ -104,8 +112,10 @@ class ProcedureController {
             @PathVariable("id") long id,
             @PathVariable("procedure") String procedureId,
             @RequestParam(name = "read", defaultValue = "false") boolean read,
-            Principal who,
+            @RequestParam(name = "then", defaultValue = "") List<String> then,
+            HttpServletRequest request,
             RedirectAttributes flash) {
+        Principal who = request.getUserPrincipal();
         JobPages.Context context = pages.context(id);
         Procedure procedure = procedure(context, procedureId);
         String back = "redirect:/jobs/" + id + "/exercise/procedures/" + procedureId;
@@ -114,10 +124,36 @@ class ProcedureController {
             return back;
         }
         try {
-            return run(id, runs.begin(context, procedure, who.getName()));
+            mayWrite(procedure, request);
+            return run(id, runs.begin(context, procedure, who.getName(), then));
         } catch (IllegalStateException shut) {
             flash.addFlashAttribute("error", shut.getMessage());
             return back;
+        }
+    }
+
+    /** One check after another: those that were chosen, the first of them now. */
+    @PostMapping("/in-turn")
+    String inTurn(
+            @PathVariable("id") long id,
+            @RequestParam(name = "check", defaultValue = "") List<String> checks,
+            HttpServletRequest request,
+            RedirectAttributes flash) {
+        if (checks.isEmpty()) {
+            flash.addFlashAttribute("error", "Choose at least one check.");
+            return "redirect:/jobs/" + id + "/exercise";
+        }
+        return begin(id, checks.get(0), true, checks.subList(1, checks.size()), request, flash);
+    }
+
+    /** Writing into a module needs more than commanding it. */
+    private static void mayWrite(Procedure procedure, HttpServletRequest request) {
+        if (procedure.writes()
+                && !request.isUserInRole("LEAD")
+                && !request.isUserInRole("ADMINISTRATOR")) {
+            throw new IllegalStateException(
+                    procedure.name()
+                            + " writes into a module; that is for a lead technician. Ask one to begin it.");
         }
     }
 
@@ -141,6 +177,10 @@ class ProcedureController {
             Model model) {
         JobPages.Context context = pages.fill(id, "exercise", model);
         ping(context, run, who.getName());
+        Optional<Long> next = next(context, run, who.getName(), model);
+        if (next.isPresent()) {
+            return run(id, next.get());
+        }
         show(context, live(context, run), who.getName(), model);
         return "exercise/run";
     }
@@ -150,17 +190,37 @@ class ProcedureController {
             @PathVariable("id") long id,
             @PathVariable("run") long run,
             Principal who,
+            HttpServletResponse response,
             Model model) {
         JobPages.Context context = pages.context(id);
         ping(context, run, who.getName());
+        next(context, run, who.getName(), model)
+                .ifPresent(
+                        next ->
+                                response.setHeader(
+                                        "HX-Redirect", "/jobs/" + id + "/exercise/runs/" + next));
         model.addAttribute("job", context.job());
         show(context, live(context, run), who.getName(), model);
         return "exercise/run :: inside";
     }
 
+    /** The next check in turn begins when the one before it has come to its end. */
+    private Optional<Long> next(JobPages.Context context, long run, String me, Model model) {
+        ProcedureRuns.Live its = live(context, run);
+        if (its.run().status() != ProcedureRun.Status.CONCLUDED || !its.who().equals(me)) {
+            return Optional.empty();
+        }
+        try {
+            return runs.following(context, run, me);
+        } catch (IllegalStateException shut) {
+            model.addAttribute("error", shut.getMessage());
+            return Optional.empty();
+        }
+    }
+
     /** Only the page of whoever commands keeps a command alive. */
     private void ping(JobPages.Context context, long run, String me) {
-        if (live(context, run).who.equals(me)) {
+        if (live(context, run).who().equals(me)) {
             runs.ping(run);
         }
     }
@@ -184,11 +244,34 @@ class ProcedureController {
         model.addAttribute("tell", run.step().act() instanceof Act.Tell);
         model.addAttribute("progress", progress(its, run));
         model.addAttribute("gates", its.gates());
-        model.addAttribute("who", its.who);
+        model.addAttribute("who", its.who());
+        model.addAttribute("mine", its.who().equals(me) || !run.procedure().commands());
+        model.addAttribute("items", items(run));
         model.addAttribute(
                 "picture",
                 ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", been));
         model.addAttribute("charts", charts(context, its, run));
+    }
+
+    /** What a module holds beside what it would be told; a dash where it is not known. */
+    record ItemRow(String name, String now, String then, boolean differs) {}
+
+    private static List<ItemRow> items(ProcedureRun run) {
+        if (!(run.step().act() instanceof Act.Ask ask) || ask.shows().isEmpty()) {
+            return List.of();
+        }
+        return run.procedure().configuration(ask.shows()).orElseThrow().items().stream()
+                .map(
+                        i -> {
+                            String now = run.data().get(Scene.item(Scene.PRESENT, i.id()));
+                            String then = run.data().get(Scene.item(Scene.WANTED, i.id()));
+                            return new ItemRow(
+                                    i.name(),
+                                    now == null ? "–" : i.told(now),
+                                    then == null ? "left alone" : i.told(then),
+                                    then != null && now != null && !then.equals(now));
+                        })
+                .toList();
     }
 
     /** A cylinder in the drawing of the engine. */
@@ -248,18 +331,28 @@ class ProcedureController {
                         limit);
     }
 
-    record NamedChart(String name, Chart chart) {}
+    record NamedChart(String name, Chart chart, List<String> legend) {}
 
     private List<NamedChart> charts(
             JobPages.Context context, ProcedureRuns.Live its, ProcedureRun run) {
         Take take = run.running() ? its.take() : measured(its.id);
         List<NamedChart> charts = new ArrayList<>();
+        List<String> led =
+                run.procedure().steps().stream()
+                        .filter(s -> s.act() instanceof Act.Command)
+                        .flatMap(s -> ((Act.Command) s.act()).values().stream())
+                        .distinct()
+                        .toList();
+        if (led.stream().anyMatch(take.columns()::containsKey)) {
+            RunChart.Led all = RunChart.of(take, context.description(), led);
+            charts.add(new NamedChart("Command and what came of it", all.chart(), all.legend()));
+        }
         take.columns()
                 .forEach(
                         (id, column) ->
                                 context.description()
                                         .value(id)
-                                        .filter(v -> !v.isState())
+                                        .filter(v -> !v.isState() && !led.contains(id))
                                         .filter(
                                                 v ->
                                                         charts.size() < MOST_CHARTS
@@ -269,7 +362,8 @@ class ProcedureController {
                                                         charts.add(
                                                                 new NamedChart(
                                                                         v.name(),
-                                                                        chart(v, column)))));
+                                                                        chart(v, column),
+                                                                        List.of()))));
         return charts;
     }
 
@@ -305,7 +399,7 @@ class ProcedureController {
                                         .forEach(
                                                 (id, rows) ->
                                                         samples.put(id, Arrays.asList(rows))));
-        return Samples.take(samples);
+        return Take.of(samples);
     }
 
     /** As what was measured is kept: value id → pairs of seconds and value. */
@@ -319,19 +413,24 @@ class ProcedureController {
             @PathVariable("run") long run,
             @PathVariable("what") String what,
             @RequestParam Map<String, String> form,
-            Principal who,
+            HttpServletRequest request,
             RedirectAttributes flash) {
+        Principal who = request.getUserPrincipal();
         JobPages.Context context = pages.context(id);
         ProcedureRuns.Live its = live(context, run);
         String step = form.getOrDefault("step", "");
         try {
+            ownsOrStops(its, what, who.getName());
             switch (what) {
                 case "done" -> runs.told(its, new Event.Pressed(step));
                 case "choose" ->
                         runs.told(its, new Event.Chosen(step, form.getOrDefault("choice", "")));
                 case "type" -> typed(its, step, form.getOrDefault("number", ""));
                 case "stop" -> runs.stop(its, "Stopped by " + who.getName() + ".");
-                case "resume" -> runs.resume(its, who.getName());
+                case "resume" -> {
+                    mayWrite(its.run().procedure(), request);
+                    runs.resume(its, who.getName());
+                }
                 default ->
                         throw new ResponseStatusException(
                                 HttpStatus.NOT_FOUND, "A run cannot '" + what + "'.");
@@ -340,6 +439,23 @@ class ProcedureController {
             flash.addFlashAttribute("error", refused.getMessage());
         }
         return run(id, run);
+    }
+
+    /**
+     * Who looks on at a run that commands may stop it, as anybody may who sees danger; whatever
+     * moves it on is for whoever began it, until it was broken off.
+     */
+    private static void ownsOrStops(ProcedureRuns.Live its, String what, String me) {
+        ProcedureRun run = its.run();
+        boolean broken = run.status() == ProcedureRun.Status.BROKEN_OFF && what.equals("resume");
+        if (run.procedure().commands()
+                && !its.who().equals(me)
+                && !what.equals("stop")
+                && !broken) {
+            throw new IllegalStateException(
+                    its.who()
+                            + " began this and moves it on. You may look on, stop it, or ask for the command.");
+        }
     }
 
     private void typed(ProcedureRuns.Live its, String step, String text) {

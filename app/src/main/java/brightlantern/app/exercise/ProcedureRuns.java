@@ -4,7 +4,11 @@ import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.code.Dtc;
+import brightlantern.core.configuration.Configuration;
+import brightlantern.core.configuration.Item;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Event;
@@ -20,6 +24,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
+import brightlantern.wire.uds.DtcAnswers;
 import brightlantern.wire.uds.NegativeResponseException;
 import jakarta.annotation.PreDestroy;
 import java.util.ArrayList;
@@ -45,6 +50,15 @@ import org.springframework.stereotype.Component;
 class ProcedureRuns {
     private static final long TICK_MILLIS = 60;
 
+    /** Between two readings while an output moves. */
+    private static final long FAST_MILLIS = 4;
+
+    /** While an output moves, gates are looked at this often, s. */
+    private static final double LOOK_SECONDS = 0.15;
+
+    /** Failed since the last clear, pending or confirmed: the code is there. */
+    static final int STORED = 0x2C;
+
     /** The page calls once a second; when it has been silent for so long, it is gone. */
     private static final double DEAD_MAN_SECONDS = 5;
 
@@ -54,6 +68,7 @@ class ProcedureRuns {
     private final Findings findings;
     private final CommandLog log;
     private final VehicleLinks links;
+    private final Writes writes;
     private final Map<Long, Live> live = new ConcurrentHashMap<>();
     private final ExecutorService workers =
             Executors.newCachedThreadPool(
@@ -63,7 +78,9 @@ class ProcedureRuns {
                         return thread;
                     });
 
-    ProcedureRuns(KeptRuns kept, Findings findings, CommandLog log, VehicleLinks links) {
+    ProcedureRuns(
+            KeptRuns kept, Findings findings, CommandLog log, VehicleLinks links, Writes writes) {
+        this.writes = writes;
         this.kept = kept;
         this.findings = findings;
         this.log = log;
@@ -74,7 +91,7 @@ class ProcedureRuns {
     static final class Live {
         final long id;
         final JobPages.Context context;
-        final String who;
+        private volatile String who;
         private final long start = System.nanoTime();
         private final Map<String, List<double[]>> samples = new LinkedHashMap<>();
         private final List<Studies.Stay> stays = new ArrayList<>();
@@ -84,6 +101,7 @@ class ProcedureRuns {
         private volatile long lastPing = System.nanoTime();
         private volatile String stopBecause = "";
         private volatile boolean working;
+        private volatile Thread waitsForModule;
         private volatile List<GateState> gates = List.of();
 
         Live(long id, JobPages.Context context, String who, ProcedureRun run, int events) {
@@ -92,6 +110,11 @@ class ProcedureRuns {
             this.who = who;
             this.run = run;
             this.events = events;
+        }
+
+        /** Whoever began it, or went on with it. */
+        String who() {
+            return who;
         }
 
         double seconds() {
@@ -110,7 +133,7 @@ class ProcedureRuns {
         }
 
         synchronized Take take() {
-            return Samples.take(samples);
+            return Take.of(samples);
         }
 
         synchronized List<Studies.Stay> stays() {
@@ -144,17 +167,43 @@ class ProcedureRuns {
     /**
      * Begins a procedure.
      *
+     * @param then ids of those that follow when it has come to its end
      * @return its number
      * @throws IllegalStateException when a gate is shut, or somebody else commands the vehicle, or
      *     another one that commands is under way
      */
-    synchronized long begin(JobPages.Context context, Procedure procedure, String who) {
+    synchronized long begin(
+            JobPages.Context context, Procedure procedure, String who, List<String> then) {
         admit(context, procedure, who);
-        long id = kept.begin(context.job().id(), procedure.id(), who);
+        long id = kept.begin(context.job().id(), procedure.id(), who, then);
         Live its = new Live(id, context, who, ProcedureRun.begin(procedure), 0);
         live.put(id, its);
         goOn(its);
         return id;
+    }
+
+    /**
+     * Begins what follows a run; each follows once.
+     *
+     * @return the number of the next run; empty when nothing follows
+     * @throws IllegalStateException as {@link #begin}; it can be tried again then
+     */
+    synchronized Optional<Long> following(JobPages.Context context, long runId, String who) {
+        List<String> then = kept.byId(runId).map(KeptRuns.Kept::following).orElse(List.of());
+        if (then.isEmpty()) {
+            return Optional.empty();
+        }
+        Optional<Procedure> next = procedure(context, then.get(0));
+        Optional<Long> begun = next.map(p -> begin(context, p, who, then.subList(1, then.size())));
+        kept.nothingFollows(runId);
+        return begun;
+    }
+
+    /** Whoever signs out commands nothing any more. */
+    void signedOut(String who) {
+        live.values().stream()
+                .filter(l -> l.who.equals(who) && l.run().procedure().commands())
+                .forEach(l -> stop(l, who + " signed out; all that was held was given back."));
     }
 
     private void admit(JobPages.Context context, Procedure procedure, String who) {
@@ -191,7 +240,7 @@ class ProcedureRuns {
     }
 
     private Optional<Procedure> procedure(JobPages.Context context, String id) {
-        return links.procedures(context.job()).stream().filter(p -> p.id().equals(id)).findFirst();
+        return links.procedure(context.job(), id);
     }
 
     /** A run of an earlier life of the program: what it held was given back by the module. */
@@ -227,6 +276,8 @@ class ProcedureRuns {
     void stop(Live its, String why) {
         if (its.working) {
             its.stopBecause = why;
+            // a module that asks for more time again and again is not waited for
+            Optional.ofNullable(its.waitsForModule).ifPresent(Thread::interrupt);
         } else if (its.run().running()) {
             tell(its, new Event.Stopped(its.run().at(), why));
         }
@@ -240,11 +291,19 @@ class ProcedureRuns {
     synchronized void resume(Live its, String who) {
         admit(its.context, its.run().procedure(), who);
         its.stopBecause = "";
+        its.who = who;
         live.put(its.id, its);
         told(its, new Event.Resumed(its.run().at()));
     }
 
     private void tell(Live its, Event event) {
+        tell(its, event, Optional.empty());
+    }
+
+    /**
+     * @param more evidence beside the outcome
+     */
+    private void tell(Live its, Event event, Optional<Evidence> more) {
         List<ProcedureRun.Verdict> news;
         synchronized (its) {
             ProcedureRun before = its.run;
@@ -265,13 +324,24 @@ class ProcedureRuns {
                 live.remove(its.id);
             }
         }
-        news.forEach(v -> found(its, v));
+        news.forEach(v -> found(its, v, more));
     }
 
     /** A verdict is evidence at once. */
-    private void found(Live its, ProcedureRun.Verdict v) {
+    private void found(Live its, ProcedureRun.Verdict v, Optional<Evidence> more) {
         String name = its.run().procedure().name();
         VehicleDescription d = its.context.description();
+        if (more.orElse(null) instanceof Evidence.Run moved) {
+            findings.add(
+                    its.context.job().id(),
+                    "exercise",
+                    its.who,
+                    v.says(),
+                    v.passes(),
+                    more,
+                    v.reasons());
+            return;
+        }
         List<Evidence.Outcome> tells =
                 v.tells().entrySet().stream()
                         .filter(
@@ -344,11 +414,20 @@ class ProcedureRuns {
         } catch (Broken broken) {
             why = broken.getMessage();
         } catch (WireException lost) {
-            why = lost.getMessage() + ". All that was held was given back.";
+            why =
+                    !its.stopBecause.isEmpty()
+                            ? its.stopBecause
+                            : lost.getMessage() + ". All that was held was given back.";
         } catch (RuntimeException unforeseen) {
             why = "The run broke off: " + unforeseen.getMessage();
         } finally {
+            its.waitsForModule = null;
+            // what is held is given back even when the worker was told to hurry
+            boolean ending = Thread.interrupted();
             sessions.close();
+            if (ending && workers.isShutdown()) {
+                Thread.currentThread().interrupt();
+            }
             if (!why.isEmpty()) {
                 tell(its, new Event.Stopped(its.run().at(), why));
                 findings.note(
@@ -368,7 +447,7 @@ class ProcedureRuns {
         if (!its.stopBecause.isEmpty()) {
             throw new Broken(its.stopBecause);
         }
-        if (Thread.currentThread().isInterrupted()) {
+        if (workers.isShutdown() || Thread.currentThread().isInterrupted()) {
             throw new Broken("The program is being ended; all that was held was given back.");
         }
         Procedure procedure = its.run().procedure();
@@ -387,12 +466,11 @@ class ProcedureRuns {
         }
         if (!procedure.gates().isEmpty()) {
             its.gates = keeper.look();
-            if (procedure.commands()) {
-                GateState.whyShut(its.gates)
-                        .ifPresent(
-                                shut -> {
-                                    throw new Broken(shut + " All that was held was given back.");
-                                });
+            Optional<String> shut = GateState.whyShut(its.gates);
+            if (procedure.commands() && shut.isPresent()) {
+                // a lost connection leaves every gate unknown; it is the connection that is told
+                sessions.check();
+                throw new Broken(shut.get() + " All that was held was given back.");
             }
         }
         sessions.keepAlive();
@@ -412,16 +490,32 @@ class ProcedureRuns {
                     its,
                     step,
                     () -> {
-                        sessions.of(output.module())
-                                .drive(output.did(), output.name(), command.to());
-                        return Map.of();
+                        lead(its, command, output, keeper, sessions);
+                        return new Event.Did(step.id(), Map.of());
                     });
+        } else if (act instanceof Act.Keep keep) {
+            keep(its, step, keep);
+        } else if (act instanceof Act.Build build) {
+            tell(its, new Event.Kept(step.id(), run.built(build, its.context.job().vin())));
+        } else if (act instanceof Act.Write write) {
+            carried(
+                    its,
+                    step,
+                    () -> {
+                        write(its, run, write, sessions);
+                        return new Event.Did(step.id(), Map.of());
+                    });
+        } else if (act instanceof Act.Codes codes) {
+            tell(its, new Event.Kept(step.id(), Map.of(codes.as(), stored(its, codes))));
         } else if (act instanceof Act.GiveBack) {
             sessions.giveBack();
             tell(its, new Event.Did(step.id(), Map.of()));
         } else if (act instanceof Act.RunRoutine routine) {
             Procedure.Routine described = run.procedure().routine(routine.routine()).orElseThrow();
-            carried(its, step, () -> routine(sessions, described, routine.how()));
+            carried(
+                    its,
+                    step,
+                    () -> new Event.Did(step.id(), routine(sessions, described, routine.how())));
         } else if (act instanceof Act.Study study) {
             Studies.Verdict v =
                     Studies.judge(
@@ -430,25 +524,139 @@ class ProcedureRuns {
                                     its.context.description(),
                                     its.take(),
                                     its.stays(),
-                                    study.with()));
+                                    study.about(),
+                                    study.with(),
+                                    earlier(its)));
             tell(
                     its,
-                    new Event.Judged(
-                            step.id(), v.outcome(), v.passes(), v.sentence(), v.reasons()));
+                    new Event.Judged(step.id(), v.outcome(), v.passes(), v.sentence(), v.reasons()),
+                    v.evidence());
         } else {
             // a person is asked while something is held
             pause();
         }
     }
 
+    /** What the actuators of this vehicle did in all its jobs. */
+    private List<Studies.Earlier> earlier(Live its) {
+        return findings.ofVehicle(its.context.job().vin()).stream()
+                .filter(f -> f.evidence().orElse(null) instanceof Evidence.Run)
+                .map(
+                        f ->
+                                new Studies.Earlier(
+                                        new Format().day(f.at()),
+                                        (Evidence.Run) f.evidence().get()))
+                .toList();
+    }
+
     /** A command to the vehicle. */
     private interface Order {
-        Map<String, Double> carryOut() throws WireException;
+        Event carryOut() throws WireException;
+    }
+
+    /**
+     * Leads an output through its positions, reading meanwhile as fast as the module answers. What
+     * is read in one message is of one moment: the middle of request and answer.
+     */
+    private void lead(
+            Live its,
+            Act.Command command,
+            Procedure.Output output,
+            GateKeeper keeper,
+            Sessions sessions)
+            throws WireException {
+        VehicleDescription d = its.context.description();
+        OutputSession session = sessions.of(output.module());
+        int module = d.module(output.module()).orElseThrow().address();
+        List<Value> values = command.values().stream().flatMap(v -> d.value(v).stream()).toList();
+        double nextLook = its.seconds() + LOOK_SECONDS;
+        for (Act.Leg leg : command.legs()) {
+            session.drive(output.did(), output.name(), leg.to());
+            double until = its.seconds() + leg.seconds();
+            while (its.seconds() < until) {
+                session.check();
+                double before = its.seconds();
+                Map<String, Double> read =
+                        new LinkedHashMap<>(its.context.link().readModule(module, values));
+                double after = its.seconds();
+                read.put(Studies.SLACK, (after - before) / 2);
+                its.sample((before + after) / 2, read);
+                if (its.seconds() > nextLook) {
+                    watch(its, keeper, sessions);
+                    nextLook = its.seconds() + LOOK_SECONDS;
+                }
+                pause(FAST_MILLIS);
+            }
+        }
+    }
+
+    private void keep(Live its, Step step, Act.Keep keep) {
+        Configuration c = its.run().procedure().configuration(keep.configuration()).orElseThrow();
+        Map<String, String> data = new LinkedHashMap<>();
+        try {
+            Writes.read(its.context, c)
+                    .forEach((item, hex) -> data.put(Scene.item(keep.as(), item), hex));
+            tell(its, new Event.Kept(step.id(), data));
+        } catch (WireException silent) {
+            tell(its, new Event.Refused(step.id(), silent.getMessage()));
+        }
+    }
+
+    private void write(Live its, ProcedureRun run, Act.Write write, Sessions sessions)
+            throws WireException {
+        Configuration c = run.procedure().configuration(write.configuration()).orElseThrow();
+        Map<String, String> wanted = new LinkedHashMap<>();
+        for (Item item : c.items()) {
+            Optional.ofNullable(run.data().get(Scene.item(Scene.WANTED, item.id())))
+                    .filter(hex -> !item.blank(hex))
+                    .ifPresent(hex -> wanted.put(item.id(), hex));
+        }
+        if (wanted.isEmpty()) {
+            throw new Broken("Nothing is known that " + c.name() + " could be told.");
+        }
+        writes.write(its.context, sessions.of(c.module()), c, wanted, its.who);
+    }
+
+    /** The stored codes of some modules, a line each. */
+    private static String stored(Live its, Act.Codes codes) {
+        VehicleDescription d = its.context.description();
+        List<String> lines = new ArrayList<>();
+        for (String module : codes.modules()) {
+            VehicleDescription.Module m = d.module(module).orElseThrow();
+            try {
+                for (DtcAnswers.Entry e : its.context.link().module(m.address()).codes(STORED)) {
+                    String code = new Dtc(e.dtc()).toString();
+                    lines.add(
+                            m.name()
+                                    + ", "
+                                    + code
+                                    + d.codes().stream()
+                                            .filter(
+                                                    known ->
+                                                            known.code().equals(code)
+                                                                    && known.module()
+                                                                            .equals(module))
+                                            .findFirst()
+                                            .map(known -> " " + known.name())
+                                            .orElse(""));
+                }
+            } catch (WireException silent) {
+                lines.add(m.name() + " did not tell its codes: " + silent.getMessage());
+            }
+        }
+        return String.join("\n", lines);
     }
 
     private void carried(Live its, Step step, Order order) throws WireException {
         try {
-            tell(its, new Event.Did(step.id(), order.carryOut()));
+            its.waitsForModule = Thread.currentThread();
+            Event done;
+            try {
+                done = order.carryOut();
+            } finally {
+                its.waitsForModule = null;
+            }
+            tell(its, done);
         } catch (NegativeResponseException refused) {
             boolean gates = its.gates.stream().allMatch(GateState::open);
             tell(
@@ -522,7 +730,7 @@ class ProcedureRuns {
                         .sorted()
                         .toArray();
         return times.length > 0
-                && filter.over(Samples.take(window), times)[times.length - 1] == Filter.State.HOLDS;
+                && filter.over(Take.of(window), times)[times.length - 1] == Filter.State.HOLDS;
     }
 
     private void measure(
@@ -593,8 +801,12 @@ class ProcedureRuns {
     }
 
     private static void pause() {
+        pause(TICK_MILLIS);
+    }
+
+    private static void pause(long millis) {
         try {
-            TimeUnit.MILLISECONDS.sleep(TICK_MILLIS);
+            TimeUnit.MILLISECONDS.sleep(millis);
         } catch (InterruptedException ended) {
             Thread.currentThread().interrupt();
         }
@@ -629,6 +841,15 @@ class ProcedureRuns {
         void giveBack() throws WireException {
             for (OutputSession session : open.values()) {
                 session.giveBack();
+            }
+            // nothing is held any more: no session is kept, and others may command
+            close();
+            open.clear();
+        }
+
+        void check() throws WireException {
+            for (OutputSession session : open.values()) {
+                session.check();
             }
         }
 

@@ -19,6 +19,9 @@ public class CommandLog {
 
     public static final String OUTPUT = "output";
 
+    /** Something was written into a module. */
+    public static final String WRITE = "write";
+
     private final JdbcClient db;
 
     CommandLog(JdbcClient db) {

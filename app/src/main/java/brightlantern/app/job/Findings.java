@@ -77,8 +77,17 @@ public class Findings {
     }
 
     public List<Finding> of(long jobId) {
-        return db.sql("select * from finding where job_id = ? order by id")
-                .param(jobId)
+        return query("where job_id = ? order by id", jobId);
+    }
+
+    /** Of all jobs of one vehicle. */
+    public List<Finding> ofVehicle(String vin) {
+        return query("where job_id in (select id from job where vin = ?) order by id", vin);
+    }
+
+    private List<Finding> query(String where, Object of) {
+        return db.sql("select * from finding " + where)
+                .param(of)
                 .query(
                         (rs, n) ->
                                 new Finding(

@@ -90,6 +90,7 @@ public final class OutputSession implements AutoCloseable {
     public void drive(int did, String name, double percent) throws WireException {
         taken.add(did);
         logged(
+                CommandLog.OUTPUT,
                 String.format(Locale.ROOT, "%s to %.0f %%", name, percent),
                 () -> client().control(did, Bytes.of((int) Math.round(percent * 2))));
     }
@@ -117,12 +118,22 @@ public final class OutputSession implements AutoCloseable {
         }
         Bytes[] result = {Bytes.EMPTY};
         logged(
+                CommandLog.OUTPUT,
                 name + (kind == START ? ": start" : ": stop"),
                 () -> result[0] = client().routine(kind, rid, Bytes.EMPTY));
         if (kind == STOP) {
             started.remove(rid);
         }
         return result[0];
+    }
+
+    /**
+     * Writes an identifier (0x2E).
+     *
+     * @param told what that means, for the log
+     */
+    public void write(int did, Bytes value, String told) throws WireException {
+        logged(CommandLog.WRITE, told, () -> client().write(did, value));
     }
 
     /** Keeps the session, which ends by itself when nothing is heard for 5 s. */
@@ -136,20 +147,14 @@ public final class OutputSession implements AutoCloseable {
         void send() throws WireException;
     }
 
-    private void logged(String what, Command command) throws WireException {
+    private void logged(String kind, String what, Command command) throws WireException {
         link.lease().claim(who);
         check();
         try {
             command.send();
-            log.add(job, who, CommandLog.OUTPUT, what, why, VehicleLink.answerOf(Optional.empty()));
+            log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.empty()));
         } catch (WireException refused) {
-            log.add(
-                    job,
-                    who,
-                    CommandLog.OUTPUT,
-                    what,
-                    why,
-                    VehicleLink.answerOf(Optional.of(refused)));
+            log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.of(refused)));
             throw refused;
         }
     }

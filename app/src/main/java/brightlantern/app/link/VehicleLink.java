@@ -1,6 +1,7 @@
 package brightlantern.app.link;
 
-import brightlantern.core.procedure.Gate;
+import brightlantern.core.procedure.GateState;
+import brightlantern.core.procedure.Procedure;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import brightlantern.core.vehicle.VehicleDescription.Condition;
@@ -204,7 +205,11 @@ public final class VehicleLink {
             throws WireException {
         List<String> ids = actuator.gates().stream().map(Condition::value).toList();
         Map<String, Double> now = readAll(description, ids);
-        Gate.whyShut(Gate.read(actuator.gates(), description, now))
+        GateState.whyShut(
+                        GateState.at(
+                                actuator.gates().stream().map(Procedure.GateRule::of).toList(),
+                                description,
+                                now))
                 .ifPresent(
                         why -> {
                             throw new IllegalStateException(why);

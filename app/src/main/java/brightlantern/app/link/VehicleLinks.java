@@ -5,7 +5,9 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.FoundModules;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
+import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.network.NetworkSuspects;
+import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.vehicle.UnknownVehicle;
@@ -48,6 +50,7 @@ public class VehicleLinks {
     private final Set<String> configured = ConcurrentHashMap.newKeySet();
     private final VehicleLibrary library;
     private final Map<String, List<Procedure>> procedures = new HashMap<>();
+    private final Map<String, Equipment> equipment = new HashMap<>();
     private final Jobs jobs;
     private final CommandLog log;
     private final Findings findings;
@@ -72,6 +75,7 @@ public class VehicleLinks {
             ProcedureReader.Result its = reader.read(d);
             mistakes.addAll(its.mistakes());
             procedures.put(d.id(), its.procedures());
+            equipment.put(d.id(), its.equipment());
         }
         this.library = new VehicleLibrary(read.descriptions(), mistakes);
         this.jobs = jobs;
@@ -105,6 +109,25 @@ public class VehicleLinks {
     /** What a job's vehicle can be made to do. */
     public List<Procedure> procedures(Job job) {
         return procedures.getOrDefault(job.vehicleId(), List.of());
+    }
+
+    /** One of {@link #procedures}, or an actuator led by hand; empty when the id is neither. */
+    public Optional<Procedure> procedure(Job job, String id) {
+        return procedures(job).stream()
+                .filter(p -> p.id().equals(id))
+                .findFirst()
+                .or(
+                        () ->
+                                equipment(job)
+                                        .flatMap(
+                                                e ->
+                                                        ActuatorProcedures.byHand(
+                                                                description(job), e, id)));
+    }
+
+    /** What a job's vehicle can be commanded and told; empty without a description. */
+    public Optional<Equipment> equipment(Job job) {
+        return Optional.ofNullable(equipment.get(job.vehicleId()));
     }
 
     /** What is known of a job's vehicle; without a description, the modules that were found. */

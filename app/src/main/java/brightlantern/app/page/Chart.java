@@ -12,10 +12,10 @@ public record Chart(
         String xUnit, String yUnit, List<Tick> xTicks, List<Tick> yTicks, List<Line> lines) {
     public static final int WIDTH = 640;
     public static final int HEIGHT = 200;
-    private static final int LEFT = 44;
-    private static final int BOTTOM = 170;
-    private static final int TOP = 12;
-    private static final int RIGHT = 614;
+    public static final int LEFT = 44;
+    public static final int BOTTOM = 170;
+    public static final int TOP = 22;
+    public static final int RIGHT = 614;
     private static final int MOST_POINTS = 600;
 
     public record Series(String name, double[] x, double[] y) {}
@@ -85,6 +85,8 @@ public record Chart(
 
     private static String number(double value, double step) {
         int digits = (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
-        return String.format(Locale.ROOT, "%." + digits + "f", value);
+        // a step that ends a hair below nothing is nothing, not "-0"
+        double told = Math.abs(value) < step / 2 ? 0 : value;
+        return String.format(Locale.ROOT, "%." + digits + "f", told);
     }
 }

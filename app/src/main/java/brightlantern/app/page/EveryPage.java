@@ -30,6 +30,8 @@ class EveryPage {
         model.addAttribute(
                 "signedIn",
                 Optional.ofNullable(request.getUserPrincipal()).map(p -> p.getName()).orElse(null));
+        model.addAttribute(
+                "mayWrite", request.isUserInRole("LEAD") || request.isUserInRole("ADMINISTRATOR"));
         model.addAttribute("administrator", request.isUserInRole("ADMINISTRATOR"));
     }
 

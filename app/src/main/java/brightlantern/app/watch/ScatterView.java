@@ -22,14 +22,15 @@ record ScatterView(
         List<String> legend,
         String line) {
     private static final int FIFTHS = 5;
-    private static final double LEFT = 44;
-    private static final double RIGHT = 628;
-    private static final double TOP = 12;
-    private static final double BOTTOM = 170;
+    private static final double LEFT = Chart.LEFT;
+    private static final double RIGHT = Chart.RIGHT;
+    private static final double TOP = Chart.TOP;
+    private static final double BOTTOM = Chart.BOTTOM;
 
     record Dot(double x, double y, int fifth) {}
 
-    static ScatterView of(Scatter scatter, String x, String y, String z, VehicleDescription d) {
+    static ScatterView of(
+            Scatter scatter, int takes, String x, String y, String z, VehicleDescription d) {
         List<Scatter.Point> points = scatter.points();
         String xName = named(d, x);
         String yName = named(d, y);
@@ -100,7 +101,8 @@ record ScatterView(
                                                 RIGHT,
                                                 at(l.intercept() + l.slope() * xMax, low, high)))
                         .orElse("");
-        return new ScatterView(sentence(scatter, x, y, d), xName, yName, axes, dots, legend, line);
+        return new ScatterView(
+                sentence(scatter, takes, x, y, d), xName, yName, axes, dots, legend, line);
     }
 
     private static double at(double v, double low, double high) {
@@ -119,13 +121,14 @@ record ScatterView(
         return d.value(id).map(Value::show).orElse("");
     }
 
-    private static String sentence(Scatter scatter, String x, String y, VehicleDescription d) {
+    private static String sentence(
+            Scatter scatter, int takes, String x, String y, VehicleDescription d) {
         return scatter.line()
                 .map(
                         l ->
                                 String.format(
                                         Locale.ROOT,
-                                        "%s changes by %s %s for each %s of %s, give or take %s; the line explains %.0f %% of the scatter (%d moments).",
+                                        "%s changes by %s %s for each %s of %s, give or take %s; the line explains %.0f %% of the scatter (%d moments%s).",
                                         named(d, y),
                                         Units.told(l.slope()),
                                         unit(d, y),
@@ -133,7 +136,8 @@ record ScatterView(
                                         named(d, x),
                                         Units.told(l.slopeWithin()),
                                         100 * l.share(),
-                                        scatter.all()))
+                                        scatter.all(),
+                                        takes > 1 ? " of " + takes + " takes" : ""))
                 .orElse(scatter.all() + " moment(s); too few for a line.");
     }
 }

@@ -179,7 +179,7 @@ class StudyController {
         switch (asked.kind()) {
             case "scatter" -> {
                 if (!asked.x().isEmpty() && !asked.y().isEmpty() && !chosen.isEmpty()) {
-                    scatter(asked, chosen.get(0), d, model);
+                    scatter(asked, chosen, d, model);
                 }
             }
             case "overlay" -> {
@@ -292,19 +292,20 @@ class StudyController {
     }
 
     private static void scatter(
-            Asked asked, TakeController.Opened opened, VehicleDescription d, Model model) {
+            Asked asked, List<TakeController.Opened> chosen, VehicleDescription d, Model model) {
         List<String> ids = new ArrayList<>(List.of(asked.x(), asked.y()));
         if (!asked.z().isEmpty()) {
             ids.add(asked.z());
         }
         Scatter scatter =
                 Scatter.of(
-                        prepared(opened, d, ids, asked.when()),
+                        chosen.stream().map(o -> prepared(o, d, ids, asked.when())).toList(),
                         asked.x(),
                         asked.y(),
                         asked.z(),
                         Optional.empty());
-        ScatterView view = ScatterView.of(scatter, asked.x(), asked.y(), asked.z(), d);
+        ScatterView view =
+                ScatterView.of(scatter, chosen.size(), asked.x(), asked.y(), asked.z(), d);
         model.addAttribute("scatter", view);
         model.addAttribute("answer", view.sentence());
     }

@@ -1,10 +1,14 @@
 package brightlantern.core.actuator;
 
+import brightlantern.core.procedure.Studies;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** One run of an actuator from its low to its high position, and the judgement of it. */
@@ -26,7 +30,153 @@ public final class ActuatorRun {
     /** A verdict nearer to the limit than this many deviations wants more strokes. */
     private static final double SURE_DEVIATIONS = 2;
 
+    /** Strokes go on until the verdict is sure, but not beyond this many. */
+    static final int MOST_STROKES = 7;
+
+    /** Outcome after which another stroke helps. */
+    static final String UNSURE = "unsure";
+
+    /** Times the strokes of an actuator that was driven from end to end. */
+    public static final Studies.Study STROKES =
+            new Studies.Study() {
+                @Override
+                public List<String> outcomes(int cylinders) {
+                    return List.of("right", "wrong", UNSURE, "not-judged");
+                }
+
+                @Override
+                public Studies.Verdict judge(Studies.Material m) {
+                    return timed(m);
+                }
+            };
+
+    /** Looks for play and friction in an actuator that was led up and down in steps. */
+    public static final Studies.Study STEPS =
+            new Studies.Study() {
+                @Override
+                public List<String> outcomes(int cylinders) {
+                    return List.of("right", "wrong", "not-judged");
+                }
+
+                @Override
+                public Studies.Verdict judge(Studies.Material m) {
+                    Actuator a = m.description().actuator(m.about()).orElseThrow();
+                    UpAndDown.Verdict v = UpAndDown.judge(a, samples(m.take(), a));
+                    return new Studies.Verdict(
+                            !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
+                            v.judged() ? Optional.of(v.passed()) : Optional.empty(),
+                            v.sentence(),
+                            v.reasons(),
+                            Optional.empty());
+                }
+            };
+
     private ActuatorRun() {}
+
+    private static Studies.Verdict timed(Studies.Material m) {
+        Actuator a = m.description().actuator(m.about()).orElseThrow();
+        List<Sample> samples = samples(m.take(), a);
+        Take.Column supply = m.take().columns().get(m.description().live().supply());
+        double volts = supply == null || supply.size() == 0 ? Double.NaN : supply.value(0);
+        Verdict v = judge(a, samples, volts);
+        if (!v.sure() && strokes(a, samples).size() < MOST_STROKES) {
+            return new Studies.Verdict(UNSURE, Optional.empty(), "", v.reasons(), Optional.empty());
+        }
+        List<String> reasons = new ArrayList<>(v.reasons());
+        if (v.judged()) {
+            earlier(m.earlier(), a, v.moveSeconds(), v.deviation()).ifPresent(reasons::add);
+        }
+        String figures =
+                Double.isFinite(v.moveSeconds())
+                        ? text(" %.2f s, right is up to %.2f s.", v.moveSeconds(), a.moveSeconds())
+                        : "";
+        return new Studies.Verdict(
+                !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
+                v.judged() ? Optional.of(v.passed()) : Optional.empty(),
+                v.sentence() + figures,
+                reasons,
+                !v.judged() || Double.isNaN(volts)
+                        ? Optional.empty()
+                        : Optional.of(
+                                new Evidence.Run(
+                                        a.id(),
+                                        List.of(a.id()),
+                                        Double.isFinite(v.moveSeconds()) ? v.moveSeconds() : -1,
+                                        v.deviation(),
+                                        volts,
+                                        v.passed())));
+    }
+
+    /**
+     * The same actuator of the same vehicle, now and before; a difference counts from two standard
+     * deviations of both on.
+     *
+     * @param seconds that it took now, infinite when it never came to its end
+     */
+    static Optional<String> earlier(
+            List<Studies.Earlier> all, Actuator a, double seconds, double deviation) {
+        List<Studies.Earlier> its =
+                all.stream().filter(e -> e.run().actuatorId().equals(a.id())).toList();
+        if (its.isEmpty()) {
+            return Optional.empty();
+        }
+        Studies.Earlier last = its.get(its.size() - 1);
+        double then = last.run().moveSeconds();
+        boolean endedThen = then >= 0;
+        String before =
+                endedThen
+                        ? text("On its run of %s it took %.2f s", last.day(), then)
+                        : "On its run of " + last.day() + " it did not come to its end";
+        if (!endedThen || !Double.isFinite(seconds)) {
+            return Optional.of(before + ".");
+        }
+        double change = seconds - then;
+        double sure = SURE_DEVIATIONS * Math.hypot(deviation, last.run().deviation());
+        String now =
+                Math.abs(change) <= sure
+                        ? ", no different from now."
+                        : text(
+                                "; now it is %.2f s %s.",
+                                Math.abs(change), change > 0 ? "slower" : "faster");
+        Evidence.Run first = its.get(0).run();
+        return Optional.of(
+                before
+                        + now
+                        + (its.size() == 1 || first.moveSeconds() < 0
+                                ? ""
+                                : text(
+                                        " The first of %d, on %s, took %.2f s.",
+                                        its.size(), its.get(0).day(), first.moveSeconds())));
+    }
+
+    /** Command and feedback as a run kept them; readings of which only one came are left out. */
+    public static List<Sample> samples(Take take, Actuator a) {
+        Take.Column command = take.columns().get(a.command());
+        Take.Column feedback = take.columns().get(a.feedback());
+        Take.Column slack = take.columns().get(Studies.SLACK);
+        List<Sample> samples = new ArrayList<>();
+        if (command == null || feedback == null || slack == null) {
+            return samples;
+        }
+        int f = 0;
+        int s = 0;
+        for (int c = 0; c < command.size(); c++) {
+            double t = command.seconds(c);
+            while (f < feedback.size() && feedback.seconds(f) < t) {
+                f++;
+            }
+            while (s < slack.size() && slack.seconds(s) < t) {
+                s++;
+            }
+            if (f < feedback.size()
+                    && s < slack.size()
+                    && feedback.seconds(f) == t
+                    && slack.seconds(s) == t) {
+                samples.add(new Sample(t, slack.value(s), command.value(c), feedback.value(f)));
+            }
+        }
+        return samples;
+    }
 
     /**
      * @param seconds since the start of the run, middle of request and answer
@@ -151,6 +301,10 @@ public final class ActuatorRun {
                                 .map(t -> text("%.2f", t.seconds()))
                                 .collect(Collectors.joining(", ")),
                         supplyVolts));
+        strokes(actuator, samples).stream()
+                .skip(1)
+                .findFirst()
+                .ifPresent(stroke -> reasons.add(shape(actuator, samples, stroke)));
         if (times.size() < all.size()) {
             reasons.add(
                     text(
@@ -179,6 +333,22 @@ public final class ActuatorRun {
 
     private static String text(String format, Object... figures) {
         return String.format(Locale.ROOT, format, figures);
+    }
+
+    /** When a stroke began to move, and by how much it shot over. */
+    private static String shape(Actuator a, List<Sample> samples, int[] stroke) {
+        double began =
+                crossing(samples, stroke, a.low() + FROM_SHARE * (a.high() - a.low())).seconds();
+        double most = Double.NEGATIVE_INFINITY;
+        for (int i = stroke[0]; i <= stroke[1]; i++) {
+            most = Math.max(most, samples.get(i).feedback());
+        }
+        double over = Math.max(0, most - samples.get(stroke[1]).command());
+        return Double.isFinite(began)
+                ? text(
+                        "It began to move %.2f s after the command and shot over by %.1f %%.",
+                        Math.max(0, began - samples.get(stroke[0]).seconds()), over)
+                : "It did not begin to move.";
     }
 
     /**

@@ -68,7 +68,8 @@ public final class CutOut {
                                     .cylinders()
                                     .map(c -> CutOut.judge(m.take(), c.speed(), m.stays()))
                                     .orElseGet(() -> cannot("The cylinders are not described."));
-                    return new Studies.Verdict(v.outcome(), v.passes(), v.sentence(), v.reasons());
+                    return new Studies.Verdict(
+                            v.outcome(), v.passes(), v.sentence(), v.reasons(), Optional.empty());
                 }
             };
 

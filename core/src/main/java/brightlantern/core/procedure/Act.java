@@ -17,6 +17,11 @@ public sealed interface Act {
         return true;
     }
 
+    /** Where to go on when the vehicle refuses; empty to end with its words. */
+    default Optional<String> refused() {
+        return Optional.empty();
+    }
+
     /** Something to do; the technician says when it is done. */
     record Tell(String next) implements Act {
         @Override
@@ -35,8 +40,13 @@ public sealed interface Act {
     /** A number asked for, with its limits. */
     record Figure(String name, String unit, double least, double most) {}
 
-    /** A question, answered by a choice or with a number. */
-    record Ask(List<Choice> choices, Optional<Figure> figure, String next) implements Act {
+    /**
+     * A question, answered by a choice or with a number.
+     *
+     * @param shows a configuration, to be shown as it is and as it would be written; empty for none
+     */
+    record Ask(List<Choice> choices, Optional<Figure> figure, String shows, String next)
+            implements Act {
         @Override
         public List<Exit> exits() {
             return figure.isPresent()
@@ -66,12 +76,26 @@ public sealed interface Act {
     }
 
     /**
-     * Takes an output over.
+     * A part of a command.
      *
      * @param to percent
-     * @param refused where to go on when the vehicle refuses; empty to end with its words
+     * @param seconds for which it is held before the next part; 0 to go on at once
      */
-    record Command(String output, double to, String next, Optional<String> refused) implements Act {
+    record Leg(double to, double seconds) {}
+
+    /**
+     * Takes an output over and leads it through positions one after another; with the last one it
+     * goes on being held.
+     *
+     * @param values read meanwhile as fast as the module answers
+     */
+    record Command(
+            String output,
+            List<Leg> legs,
+            List<String> values,
+            String next,
+            Optional<String> refused)
+            implements Act {
         @Override
         public List<Exit> exits() {
             return withRefusal(next, refused);
@@ -98,6 +122,56 @@ public sealed interface Act {
         @Override
         public List<Exit> exits() {
             return withRefusal(next, refused);
+        }
+    }
+
+    /**
+     * Reads all that a module was told and keeps it.
+     *
+     * @param as under which it is kept
+     * @param refused where to go on when the module does not tell, or is not there
+     */
+    record Keep(String configuration, String as, String next, Optional<String> refused)
+            implements Act {
+        @Override
+        public List<Exit> exits() {
+            return withRefusal(next, refused);
+        }
+    }
+
+    /**
+     * Makes what a new module is told from the vehicle's VIN and its options.
+     *
+     * @param options those fitted when their condition holds
+     */
+    record Build(String configuration, Map<String, Filter> options, String next) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("built", next));
+        }
+    }
+
+    /** Writes what was kept or built, reads it back and compares. */
+    record Write(String configuration, String next, Optional<String> refused) implements Act {
+        @Override
+        public List<Exit> exits() {
+            return withRefusal(next, refused);
+        }
+    }
+
+    /**
+     * Reads the stored codes of some modules and keeps them.
+     *
+     * @param since under which an earlier reading is kept, with which this one is compared
+     */
+    record Codes(List<String> modules, String as, Optional<String> since, String next)
+            implements Act {
+        /** What a comparison may come to. */
+        public static final List<String> OUTCOMES = List.of("same", "new");
+
+        @Override
+        public List<Exit> exits() {
+            return List.of(new Exit("read", next));
         }
     }
 
@@ -142,10 +216,11 @@ public sealed interface Act {
     /**
      * Judges what was measured with one of the core's studies.
      *
+     * @param about id of what it judges, where the study wants one; empty for none
      * @param finding as which its outcome is told; empty for none
      * @param with figures of this vehicle that the study wants
      */
-    record Study(String study, String finding, Map<String, Double> with, String next)
+    record Study(String study, String about, String finding, Map<String, Double> with, String next)
             implements Act {
         @Override
         public List<Exit> exits() {

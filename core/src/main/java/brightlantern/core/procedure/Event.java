@@ -19,6 +19,7 @@ import java.util.Optional;
     @JsonSubTypes.Type(value = Event.Held.class, name = "held"),
     @JsonSubTypes.Type(value = Event.Late.class, name = "late"),
     @JsonSubTypes.Type(value = Event.Did.class, name = "did"),
+    @JsonSubTypes.Type(value = Event.Kept.class, name = "kept"),
     @JsonSubTypes.Type(value = Event.Refused.class, name = "refused"),
     @JsonSubTypes.Type(value = Event.Judged.class, name = "judged"),
     @JsonSubTypes.Type(value = Event.Stopped.class, name = "stopped"),
@@ -42,6 +43,9 @@ public sealed interface Event {
 
     /** A command was carried out, or values were read. */
     record Did(String step, Map<String, Double> readings) implements Event {}
+
+    /** What was read or built, under the names by which it is known. */
+    record Kept(String step, Map<String, String> data) implements Event {}
 
     /** The vehicle refused a command, in these words. */
     record Refused(String step, String words) implements Event {}

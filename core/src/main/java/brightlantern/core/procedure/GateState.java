@@ -4,6 +4,7 @@ import brightlantern.core.filter.Filter;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -55,6 +56,16 @@ public record GateState(boolean open, String wanted, String present, String open
                 Scene.present(d, rule, now),
                 String.join(" ", opens).trim(),
                 open ? "" : helps(rule));
+    }
+
+    /** Gates over one moment alone. */
+    public static List<GateState> at(
+            List<Procedure.GateRule> rules, VehicleDescription d, Map<String, Double> now) {
+        double[] once = {0};
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        now.forEach((id, v) -> columns.put(id, new Take.Column(once, new double[] {v})));
+        Take take = new Take(columns, List.of());
+        return rules.stream().map(r -> of(r, d, take, 0, now)).toList();
     }
 
     private static String helps(Procedure.GateRule rule) {

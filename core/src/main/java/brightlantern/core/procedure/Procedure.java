@@ -1,7 +1,9 @@
 package brightlantern.core.procedure;
 
+import brightlantern.core.configuration.Configuration;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,6 +36,7 @@ public record Procedure(
         List<String> suspects,
         List<Output> outputs,
         List<Routine> routines,
+        List<Configuration> configurations,
         List<Step> steps,
         List<VehicleDescription.Value> knows) {
     public Procedure {
@@ -44,6 +47,7 @@ public record Procedure(
         suspects = List.copyOf(suspects);
         outputs = List.copyOf(outputs);
         routines = List.copyOf(routines);
+        configurations = List.copyOf(configurations);
         steps = List.copyOf(steps);
     }
 
@@ -74,7 +78,29 @@ public record Procedure(
      * @param when as it was written, {@code filter} is the same understood
      * @param opens what would open it
      */
-    public record GateRule(String when, Filter filter, String says, String opens) {}
+    public record GateRule(String when, Filter filter, String says, String opens) {
+        /** The same as a condition over one value. */
+        public static GateRule of(VehicleDescription.Condition c) {
+            List<Filter> limits = new ArrayList<>();
+            c.min()
+                    .ifPresent(
+                            least ->
+                                    limits.add(
+                                            new Filter.Compare(
+                                                    c.value(),
+                                                    Filter.Operator.MORE_OR_EQUAL,
+                                                    least)));
+            c.max()
+                    .ifPresent(
+                            most ->
+                                    limits.add(
+                                            new Filter.Compare(
+                                                    c.value(),
+                                                    Filter.Operator.LESS_OR_EQUAL,
+                                                    most)));
+            return new GateRule(c.says(), new Filter.And(limits), c.says(), c.opens());
+        }
+    }
 
     /**
      * An output that can be taken over (0x2F), one byte a percentage × 2.
@@ -143,10 +169,23 @@ public record Procedure(
         return routines.stream().filter(r -> r.id().equals(routineId)).findFirst();
     }
 
+    public Optional<Configuration> configuration(String configurationId) {
+        return configurations.stream().filter(c -> c.id().equals(configurationId)).findFirst();
+    }
+
+    /** Whether it writes into a module, for which more is needed than for a command. */
+    public boolean writes() {
+        return steps.stream().anyMatch(s -> s.act() instanceof Act.Write);
+    }
+
     /** Whether it makes the vehicle do something, so that a role and the lease are needed. */
     public boolean commands() {
         return steps.stream()
-                .anyMatch(s -> s.act() instanceof Act.Command || s.act() instanceof Act.RunRoutine);
+                .anyMatch(
+                        s ->
+                                s.act() instanceof Act.Command
+                                        || s.act() instanceof Act.RunRoutine
+                                        || s.act() instanceof Act.Write);
     }
 
     /** Live values at which its gates and waits look. */

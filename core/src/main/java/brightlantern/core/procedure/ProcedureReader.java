@@ -1,5 +1,6 @@
 package brightlantern.core.procedure;
 
+import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
@@ -42,6 +43,10 @@ public final class ProcedureReader {
                     "command",
                     "giveBack",
                     "routine",
+                    "keep",
+                    "build",
+                    "write",
+                    "codes",
                     "read",
                     "measure",
                     "judge",
@@ -69,22 +74,23 @@ public final class ProcedureReader {
     /**
      * @param mistakes of those procedures that are left out
      */
-    public record Result(List<Procedure> procedures, List<String> mistakes) {}
+    public record Result(List<Procedure> procedures, Equipment equipment, List<String> mistakes) {}
 
     /** Reads all that a vehicle can be made to do. */
     public Result read(VehicleDescription d) throws IOException {
         List<String> mistakes = new ArrayList<>();
         Path folder = vehicles.resolve(d.id()).resolve("procedures");
-        ObjectNode equipment = null;
+        Equipment equipment = Equipment.of(d);
         if (Files.exists(folder.resolve(EQUIPMENT))) {
+            String place = d.id() + "/procedures/" + EQUIPMENT;
             equipment =
                     YamlFile.read(vehicles, folder.resolve(EQUIPMENT), schema, mistakes)
-                            .map(YamlFile::content)
-                            .orElse(null);
+                            .map(y -> Equipment.read(d, y.content(), place, mistakes))
+                            .orElse(equipment);
         }
         List<Path> files = new ArrayList<>(in(folder));
         files.addAll(in(vehicles.resolve("shared").resolve("plans")));
-        List<Procedure> procedures = new ArrayList<>();
+        List<Procedure> procedures = new ArrayList<>(ActuatorProcedures.of(d, equipment));
         for (Path file : files) {
             List<String> its = new ArrayList<>();
             Optional<YamlFile> yaml = YamlFile.read(vehicles, file, schema, its);
@@ -97,7 +103,7 @@ public final class ProcedureReader {
             }
             mistakes.addAll(its);
         }
-        return new Result(List.copyOf(procedures), List.copyOf(mistakes));
+        return new Result(List.copyOf(procedures), equipment, List.copyOf(mistakes));
     }
 
     private static List<Path> in(Path folder) throws IOException {
@@ -117,8 +123,7 @@ public final class ProcedureReader {
         private final VehicleDescription vehicle;
         private final YamlFile file;
         private final List<String> mistakes;
-        private final List<Procedure.Output> outputs = new ArrayList<>();
-        private final List<Procedure.Routine> routines = new ArrayList<>();
+        private final Equipment equipment;
 
         /** Steps as written, one for each cylinder where they say so, and their lines. */
         private final List<ObjectNode> written = new ArrayList<>();
@@ -129,87 +134,20 @@ public final class ProcedureReader {
         Reading(
                 VehicleDescription vehicle,
                 YamlFile file,
-                ObjectNode equipment,
+                Equipment equipment,
                 List<String> mistakes) {
+            this.equipment = equipment;
             this.vehicle = vehicle;
             this.file = file;
             this.mistakes = mistakes;
-            vehicle.actuators()
-                    .forEach(
-                            a ->
-                                    outputs.add(
-                                            new Procedure.Output(
-                                                    a.id(), a.name(), a.module(), a.did())));
-            if (equipment != null) {
-                equipment(equipment);
-            }
-        }
-
-        private void equipment(ObjectNode equipment) {
-            String place = vehicle.id() + "/procedures/" + EQUIPMENT;
-            for (JsonNode o : equipment.withArray("outputs")) {
-                int count =
-                        o.has("each")
-                                ? vehicle.cylinders().map(c -> c.order().size()).orElse(0)
-                                : 1;
-                for (int n = 1; n <= count; n++) {
-                    JsonNode one = filled(o, n);
-                    outputs.add(
-                            new Procedure.Output(
-                                    text(one, "id"),
-                                    text(one, "name"),
-                                    module(one, place),
-                                    one.path("did").asInt() + n - 1));
-                }
-            }
-            for (JsonNode r : equipment.withArray("routines")) {
-                List<Procedure.Result> results = new ArrayList<>();
-                for (JsonNode result : r.path("results")) {
-                    Map<Integer, String> states = new LinkedHashMap<>();
-                    result.path("states")
-                            .properties()
-                            .forEach(
-                                    s ->
-                                            states.put(
-                                                    Integer.parseInt(s.getKey()),
-                                                    s.getValue().asString()));
-                    results.add(
-                            new Procedure.Result(
-                                    text(result, "id"),
-                                    text(result, "name"),
-                                    result.path("bytes").asInt(1),
-                                    result.path("scale").asDouble(1),
-                                    text(result, "unit"),
-                                    states));
-                }
-                routines.add(
-                        new Procedure.Routine(
-                                text(r, "id"),
-                                text(r, "name"),
-                                module(r, place),
-                                r.path("rid").asInt(),
-                                text(r, "ends").equals("itself"),
-                                results));
-            }
-        }
-
-        private String module(JsonNode of, String place) {
-            String module = text(of, "module");
-            if (vehicle.module(module).isEmpty()) {
-                mistakes.add(
-                        place
-                                + ": expected a module, found '"
-                                + module
-                                + "', which is not described");
-            }
-            return module;
         }
 
         Procedure procedure(String id) {
             ObjectNode whole = file.content();
             repeat(whole.withArray("steps"));
             List<Step> bare = steps(false);
-            List<VehicleDescription.Value> knows = Scene.values(vehicle, bare, routines);
+            List<VehicleDescription.Value> knows =
+                    Scene.values(vehicle, bare, equipment.routines());
             scene = vehicle.withValues(knows);
             List<Procedure.GateRule> gates = new ArrayList<>();
             int g = 0;
@@ -241,8 +179,9 @@ public final class ProcedureReader {
                     texts(whole, "symptoms"),
                     texts(whole, "codes"),
                     texts(whole, "suspects"),
-                    outputs,
-                    routines,
+                    equipment.outputs(),
+                    equipment.routines(),
+                    equipment.configurations(),
                     steps,
                     knows);
         }
@@ -268,29 +207,12 @@ public final class ProcedureReader {
                 }
                 for (int n : order) {
                     for (int k = i; k <= end; k++) {
-                        written.add((ObjectNode) filled(steps.get(k), n));
+                        written.add((ObjectNode) Equipment.filled(steps.get(k), n));
                         places.add(file.place(List.of("steps", String.valueOf(k))));
                     }
                 }
                 i = end;
             }
-        }
-
-        private static JsonNode filled(JsonNode pattern, int n) {
-            if (pattern instanceof ObjectNode map) {
-                ObjectNode filled = map.objectNode();
-                map.properties().forEach(e -> filled.set(e.getKey(), filled(e.getValue(), n)));
-                return filled;
-            }
-            if (pattern instanceof ArrayNode list) {
-                ArrayNode filled = list.arrayNode();
-                list.forEach(item -> filled.add(filled(item, n)));
-                return filled;
-            }
-            return pattern.isString()
-                    ? tools.jackson.databind.node.StringNode.valueOf(
-                            pattern.asString().replace("{n}", String.valueOf(n)))
-                    : pattern;
         }
 
         /**
@@ -362,10 +284,9 @@ public final class ProcedureReader {
                             whole,
                             place,
                             "an output",
-                            outputs.stream().map(Procedure.Output::id),
+                            equipment.outputs().stream().map(Procedure.Output::id),
                             text(node, kind));
-                    return new Act.Command(
-                            text(node, "command"), node.path("to").asDouble(), next, refused);
+                    return command(node, next, refused, whole, place);
                 case "giveBack":
                     return new Act.GiveBack(next);
                 case "routine":
@@ -373,24 +294,50 @@ public final class ProcedureReader {
                             whole,
                             place,
                             "a routine",
-                            routines.stream().map(Procedure.Routine::id),
+                            equipment.routines().stream().map(Procedure.Routine::id),
                             text(node, kind));
                     return new Act.RunRoutine(
                             text(node, "routine"),
                             Act.How.valueOf(text(node, "how").toUpperCase(Locale.ROOT)),
                             next,
                             refused);
+                case "keep":
+                    configuration(whole, place, text(node, kind));
+                    return new Act.Keep(text(node, kind), text(node, "as"), next, refused);
+                case "build":
+                    configuration(whole, place, text(node, kind));
+                    Map<String, Filter> options = new LinkedHashMap<>();
+                    node.path("options")
+                            .properties()
+                            .forEach(
+                                    o ->
+                                            options.put(
+                                                    o.getKey(),
+                                                    whole
+                                                            ? filter(o.getValue().asString(), place)
+                                                            : new Filter.And(List.of())));
+                    return new Act.Build(text(node, kind), Map.copyOf(options), next);
+                case "write":
+                    configuration(whole, place, text(node, kind));
+                    return new Act.Write(text(node, kind), next, refused);
+                case "codes":
+                    texts(node, kind)
+                            .forEach(
+                                    m ->
+                                            known(
+                                                    whole,
+                                                    place,
+                                                    "a module",
+                                                    vehicle.modules().stream()
+                                                            .map(VehicleDescription.Module::id),
+                                                    m));
+                    return new Act.Codes(
+                            texts(node, kind),
+                            text(node, "as"),
+                            node.has("since") ? Optional.of(text(node, "since")) : Optional.empty(),
+                            next);
                 case "read", "measure":
-                    List<String> values = texts(node, kind);
-                    values.forEach(
-                            v ->
-                                    known(
-                                            whole,
-                                            place,
-                                            "a value",
-                                            vehicle.values().stream()
-                                                    .map(VehicleDescription.Value::id),
-                                            v));
+                    List<String> values = values(node, kind, whole, place);
                     if (whole && kind.equals("measure") && !node.has("seconds")) {
                         mistakes.add(place + ": expected 'seconds', how long to measure");
                     }
@@ -421,7 +368,11 @@ public final class ProcedureReader {
                                         + "', which is not described");
                     }
                     return new Act.Study(
-                            text(node, "study"), text(node, "finding"), Map.copyOf(with), next);
+                            text(node, "study"),
+                            text(node, "about"),
+                            text(node, "finding"),
+                            Map.copyOf(with),
+                            next);
                 case "repeat":
                     if (whole && node.path("times").asInt(0) < 1) {
                         mistakes.add(place + ": expected 'times', how often at most");
@@ -436,6 +387,53 @@ public final class ProcedureReader {
                 default:
                     return new Act.Conclude(passes(node), tells(node, whole, place));
             }
+        }
+
+        private void configuration(boolean whole, String place, String id) {
+            known(
+                    whole,
+                    place,
+                    "a configuration",
+                    equipment.configurations().stream().map(c -> c.id()),
+                    id);
+        }
+
+        private List<String> values(ObjectNode node, String field, boolean whole, String place) {
+            List<String> values = texts(node, field);
+            values.forEach(
+                    v ->
+                            known(
+                                    whole,
+                                    place,
+                                    "a value",
+                                    vehicle.values().stream().map(VehicleDescription.Value::id),
+                                    v));
+            return values;
+        }
+
+        /** One position, or a sequence of them with the seconds for which each is held. */
+        private Act command(
+                ObjectNode node,
+                String next,
+                Optional<String> refused,
+                boolean whole,
+                String place) {
+            List<Act.Leg> legs = new ArrayList<>();
+            for (JsonNode leg : node.path("sequence")) {
+                legs.add(new Act.Leg(leg.path(0).asDouble(), leg.path(1).asDouble()));
+            }
+            if (whole && legs.isEmpty() == !node.has("to")) {
+                mistakes.add(place + ": expected 'to' or a 'sequence', one of them");
+            }
+            if (node.has("to")) {
+                legs.add(new Act.Leg(node.path("to").asDouble(), 0));
+            }
+            return new Act.Command(
+                    text(node, "command"),
+                    List.copyOf(legs),
+                    values(node, "values", whole, place),
+                    next,
+                    refused);
         }
 
         private Act ask(ObjectNode node, String next, boolean whole, String place) {
@@ -461,7 +459,10 @@ public final class ProcedureReader {
                 mistakes.add(
                         place + ": expected 'choices' or a 'number' as the answer, one of them");
             }
-            return new Act.Ask(choices, figure, next);
+            if (node.has("shows")) {
+                configuration(whole, place, text(node, "shows"));
+            }
+            return new Act.Ask(choices, figure, text(node, "shows"), next);
         }
 
         private Act decide(
@@ -589,7 +590,8 @@ public final class ProcedureReader {
         }
 
         private boolean wayBack(List<Step> steps, String routine) {
-            return routines.stream().anyMatch(r -> r.id().equals(routine) && r.endsItself())
+            return equipment.routines().stream()
+                            .anyMatch(r -> r.id().equals(routine) && r.endsItself())
                     || steps.stream()
                             .anyMatch(
                                     s ->

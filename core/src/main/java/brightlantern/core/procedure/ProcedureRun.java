@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param at id of the present step
  * @param safe the step from which to go on after a break: the last one at which nothing was held
  * @param known readings, answers and counts by the names under which conditions know them
+ * @param data what was read to be written or compared later, by name
  * @param holding outputs taken over and routines started and not yet ended
  * @param verdicts what was judged so far
  * @param ended why it ended; empty while it goes on
@@ -24,6 +25,7 @@ public record ProcedureRun(
         String at,
         String safe,
         Map<String, Double> known,
+        Map<String, String> data,
         List<String> holding,
         List<Verdict> verdicts,
         Status status,
@@ -51,6 +53,7 @@ public record ProcedureRun(
 
     public ProcedureRun {
         known = Map.copyOf(known);
+        data = Map.copyOf(data);
         holding = List.copyOf(holding);
         verdicts = List.copyOf(verdicts);
     }
@@ -58,7 +61,15 @@ public record ProcedureRun(
     public static ProcedureRun begin(Procedure procedure) {
         String first = procedure.first().id();
         return new ProcedureRun(
-                        procedure, first, first, Map.of(), List.of(), List.of(), Status.RUNNING, "")
+                        procedure,
+                        first,
+                        first,
+                        Map.of(),
+                        Map.of(),
+                        List.of(),
+                        List.of(),
+                        Status.RUNNING,
+                        "")
                 .enter(first);
     }
 
@@ -124,6 +135,13 @@ public record ProcedureRun(
         if (event instanceof Event.Did did) {
             return did(act, did.readings());
         }
+        if (event instanceof Event.Kept kept) {
+            return act instanceof Act.Keep keep
+                    ? keeping(kept.data()).enter(keep.next())
+                    : act instanceof Act.Build build
+                            ? keeping(kept.data()).enter(build.next())
+                            : act instanceof Act.Codes codes ? compared(kept.data(), codes) : this;
+        }
         if (event instanceof Event.Judged judged && act instanceof Act.Study study) {
             Map<String, String> tells =
                     study.finding().isEmpty()
@@ -167,6 +185,9 @@ public record ProcedureRun(
                     };
             return now.enter(routine.next());
         }
+        if (act instanceof Act.Write write) {
+            return knowing.enter(write.next());
+        }
         if (act instanceof Act.Measure measure) {
             return knowing.enter(measure.next());
         }
@@ -174,13 +195,12 @@ public record ProcedureRun(
     }
 
     private ProcedureRun refused(Act act, String words) {
-        Optional<String> to =
-                act instanceof Act.Command c
-                        ? c.refused()
-                        : act instanceof Act.RunRoutine r ? r.refused() : Optional.empty();
-        ProcedureRun told =
-                judged("The vehicle refused: " + words, Optional.empty(), List.of(), Map.of());
-        return to.map(told::enter)
+        String says =
+                (act instanceof Act.Keep ? "It could not be read: " : "The vehicle refused: ")
+                        + words;
+        ProcedureRun told = judged(says, Optional.empty(), List.of(), Map.of());
+        return act.refused()
+                .map(told::enter)
                 .orElseGet(
                         () ->
                                 told.change(
@@ -189,13 +209,72 @@ public record ProcedureRun(
                                         List.of(),
                                         told.verdicts,
                                         Status.BROKEN_OFF,
-                                        "The vehicle refused: " + words));
+                                        says));
     }
 
     private ProcedureRun knowing(Map<String, Double> more) {
         Map<String, Double> all = new LinkedHashMap<>(known);
         all.putAll(more);
         return change(at, all, holding, verdicts, status, ended);
+    }
+
+    private ProcedureRun keeping(Map<String, String> more) {
+        Map<String, String> all = new LinkedHashMap<>(data);
+        all.putAll(more);
+        return new ProcedureRun(procedure, at, safe, known, all, holding, verdicts, status, ended);
+    }
+
+    /** Codes that came since an earlier reading are told from those that were there. */
+    private ProcedureRun compared(Map<String, String> read, Act.Codes codes) {
+        ProcedureRun run = keeping(read);
+        if (codes.since().isEmpty()) {
+            return run.enter(codes.next());
+        }
+        List<String> before = listed(run.data.getOrDefault(codes.since().get(), ""));
+        List<String> now = listed(run.data.getOrDefault(codes.as(), ""));
+        List<String> fresh = now.stream().filter(c -> !before.contains(c)).toList();
+        List<String> reasons = new ArrayList<>();
+        fresh.forEach(c -> reasons.add("new: " + c));
+        now.stream().filter(before::contains).forEach(c -> reasons.add("was there before: " + c));
+        before.stream().filter(c -> !now.contains(c)).forEach(c -> reasons.add("gone: " + c));
+        return run.knowing(Map.of(Scene.study(at), fresh.isEmpty() ? 0.0 : 1.0))
+                .judged(
+                        fresh.isEmpty()
+                                ? "No code came since."
+                                : fresh.size() + " code(s) came since.",
+                        Optional.of(fresh.isEmpty()),
+                        reasons,
+                        Map.of())
+                .enter(codes.next());
+    }
+
+    /**
+     * What a new module is told, made from the vehicle's VIN and the options whose condition holds.
+     */
+    public Map<String, String> built(Act.Build build, String vin) {
+        List<String> fitted =
+                build.options().entrySet().stream()
+                        .filter(o -> holds(o.getValue()))
+                        .map(Map.Entry::getKey)
+                        .toList();
+        Map<String, String> wanted = new LinkedHashMap<>();
+        procedure
+                .configuration(build.configuration())
+                .orElseThrow()
+                .items()
+                .forEach(
+                        i ->
+                                i.built(vin, fitted)
+                                        .ifPresent(
+                                                hex ->
+                                                        wanted.put(
+                                                                Scene.item(Scene.WANTED, i.id()),
+                                                                hex)));
+        return wanted;
+    }
+
+    private static List<String> listed(String lines) {
+        return lines.lines().filter(l -> !l.isBlank()).toList();
     }
 
     private ProcedureRun holding(String what, boolean held) {
@@ -212,6 +291,9 @@ public record ProcedureRun(
             Optional<Boolean> passes,
             List<String> reasons,
             Map<String, String> tells) {
+        if (says.isEmpty()) {
+            return this;
+        }
         List<Verdict> all = new ArrayList<>(verdicts);
         all.add(new Verdict(at, says, passes, List.copyOf(reasons), Map.copyOf(tells)));
         return change(at, known, holding, all, status, ended);
@@ -229,6 +311,7 @@ public record ProcedureRun(
                 nextAt,
                 safe,
                 nextKnown,
+                data,
                 nextHolding,
                 nextVerdicts,
                 nextStatus,
@@ -248,6 +331,7 @@ public record ProcedureRun(
                                 next,
                                 next,
                                 run.known,
+                                run.data,
                                 run.holding,
                                 run.verdicts,
                                 run.status,

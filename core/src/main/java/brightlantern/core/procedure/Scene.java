@@ -23,6 +23,17 @@ public final class Scene {
 
     private Scene() {}
 
+    /** Under which what is to be written is kept. */
+    public static final String WANTED = "wanted";
+
+    /** Under which what a new module holds is kept. */
+    public static final String PRESENT = "present";
+
+    /** Name of an item of a configuration as it was kept. */
+    public static String item(String as, String item) {
+        return as + "." + item;
+    }
+
     public static String answer(String step) {
         return "answer." + step;
     }
@@ -49,7 +60,7 @@ public final class Scene {
     }
 
     /** All that conditions of these steps may speak of, as values. */
-    static List<Value> values(
+    public static List<Value> values(
             VehicleDescription d, List<Step> steps, List<Procedure.Routine> routines) {
         Map<String, Value> all = new LinkedHashMap<>();
         d.codes().forEach(c -> add(all, state(code(c.code()), c.code(), CODE_STATES)));
@@ -70,14 +81,18 @@ public final class Scene {
                     Act.Figure f = ask.figure().get();
                     add(all, number(id, f.name(), f.unit(), 0.01));
                 } else {
-                    Map<Integer, String> choices = new LinkedHashMap<>();
-                    ask.choices().forEach(c -> choices.put(choices.size(), c.id()));
-                    add(all, state(id, step.says(), choices));
+                    List<String> choices = ask.choices().stream().map(Act.Choice::id).toList();
+                    add(all, state(id, step.says(), numbered(choices)));
                 }
+            } else if (step.act() instanceof Act.Codes codes && codes.since().isPresent()) {
+                add(all, state(study(step.id()), step.says(), numbered(Act.Codes.OUTCOMES)));
             } else if (step.act() instanceof Act.Study study) {
-                Map<Integer, String> outcomes = new LinkedHashMap<>();
-                Studies.outcomes(study.study()).forEach(o -> outcomes.put(outcomes.size(), o));
-                add(all, state(study(step.id()), step.says(), outcomes));
+                add(
+                        all,
+                        state(
+                                study(step.id()),
+                                step.says(),
+                                numbered(Studies.outcomes(study.study()))));
             } else if (step.act() instanceof Act.Measure measure) {
                 for (String id : measure.values()) {
                     d.value(id).ifPresent(v -> readings(all, step, measure.as(), v));
@@ -98,6 +113,12 @@ public final class Scene {
             String name = part.isEmpty() ? v.name() : v.name() + ", " + part.substring(1);
             add(all, number(id + part, name + when, v));
         }
+    }
+
+    private static Map<Integer, String> numbered(List<String> words) {
+        Map<Integer, String> numbered = new LinkedHashMap<>();
+        words.forEach(w -> numbered.put(numbered.size(), w));
+        return numbered;
     }
 
     private static String lowered(String says) {

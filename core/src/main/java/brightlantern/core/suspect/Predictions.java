@@ -56,6 +56,14 @@ final class Predictions {
             double supplyVolts,
             Optional<Fault> fault) {}
 
+    /** Whether a circuit sheet says how an actuator is fed. */
+    boolean knows(String actuatorId) {
+        return description
+                .actuator(actuatorId)
+                .flatMap(a -> description.circuit(a.circuit()))
+                .isPresent();
+    }
+
     /** Travel time in seconds between the shares that {@link ActuatorRun} judges. */
     Normal run(
             String actuatorId, List<String> together, double supplyVolts, Optional<Fault> fault) {

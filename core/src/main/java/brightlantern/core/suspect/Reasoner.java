@@ -409,6 +409,10 @@ public final class Reasoner {
             return odds(h, outcome.findingId(), outcome.outcomeId());
         }
         if (piece instanceof Evidence.Run run) {
+            if (!predictions.knows(run.actuatorId())) {
+                // no circuit sheet says how fast any fault would let it move
+                return 1;
+            }
             double seconds = run.moveSeconds() < 0 ? Predictions.NEVER_SECONDS : run.moveSeconds();
             Normal normal =
                     predictions.run(run.actuatorId(), run.together(), run.supplyVolts(), h.fault());
@@ -548,7 +552,7 @@ public final class Reasoner {
     }
 
     private String expected(Evidence piece, String suspect, double[] weights) {
-        if (piece instanceof Evidence.Run run) {
+        if (piece instanceof Evidence.Run run && predictions.knows(run.actuatorId())) {
             return band(
                     weights,
                     suspect,

@@ -1,6 +1,7 @@
 package brightlantern.core.take;
 
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -11,6 +12,19 @@ import java.util.Map;
  */
 public record Take(Map<String, Column> columns, List<Mark> marks) {
     public record Mark(double seconds, String text) {}
+
+    /** Samples as they come in, value id → pairs of seconds and value. */
+    public static Take of(Map<String, List<double[]>> samples) {
+        Map<String, Column> columns = new LinkedHashMap<>();
+        samples.forEach(
+                (id, s) ->
+                        columns.put(
+                                id,
+                                Column.owned(
+                                        s.stream().mapToDouble(p -> p[0]).toArray(),
+                                        s.stream().mapToDouble(p -> p[1]).toArray())));
+        return new Take(columns, List.of());
+    }
 
     /** Times in seconds since the start of the take, rising, and as many values. */
     public static final class Column {

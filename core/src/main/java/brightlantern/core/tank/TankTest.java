@@ -137,7 +137,8 @@ public final class TankTest {
                                 default -> Optional.of(false);
                             },
                             v.sentence(),
-                            v.reasons());
+                            v.reasons(),
+                            Optional.empty());
                 }
             };
 

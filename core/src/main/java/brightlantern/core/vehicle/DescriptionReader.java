@@ -291,7 +291,7 @@ public final class DescriptionReader {
                 list(d.values()).stream().map(DescriptionReader::whole).toList(),
                 codes(d, modules),
                 list(d.symptoms()),
-                list(d.actuators()),
+                list(d.actuators()).stream().map(DescriptionReader::whole).toList(),
                 list(d.circuits()),
                 list(d.findings()),
                 list(d.suspects()).stream()
@@ -508,6 +508,25 @@ public final class DescriptionReader {
                 list(v.ranges()));
     }
 
+    private static VehicleDescription.Actuator whole(VehicleDescription.Actuator a) {
+        return new VehicleDescription.Actuator(
+                a.id(),
+                a.name(),
+                a.module(),
+                a.did(),
+                a.command(),
+                text(a.feedback()),
+                a.current(),
+                a.low(),
+                a.high(),
+                a.moveSeconds(),
+                a.endError(),
+                text(a.circuit()),
+                text(a.motor()),
+                list(a.responds()),
+                list(a.gates()));
+    }
+
     /** Checks that what one part names exists in another. */
     private record References(
             VehicleDescription d, Map<String, List<Place>> places, List<String> mistakes) {
@@ -581,8 +600,15 @@ public final class DescriptionReader {
                     (a, at) -> {
                         needs(at, "a module", modules, a.module());
                         needs(at, "a value", values, a.command());
-                        needs(at, "a value", values, a.feedback());
+                        a.current().ifPresent(v -> needs(at, "a value", values, v));
+                        a.responds().forEach(r -> needs(at, "a value", values, r.value()));
                         a.gates().forEach(g -> needs(at, "a value", values, g.value()));
+                        if (a.hasFeedback()) {
+                            needs(at, "a value", values, a.feedback());
+                        }
+                        if (a.circuit().isEmpty()) {
+                            return;
+                        }
                         Set<String> motors =
                                 d.circuit(a.circuit()).stream()
                                         .flatMap(c -> c.motors().stream())

@@ -193,9 +193,16 @@ public record VehicleDescription(
             String id, String system, String name, String when, List<String> families) {}
 
     /**
+     * Something that a module can be told to move or to switch.
+     *
      * @param did output for service 0x2F; one byte a percentage of travel × 2
-     * @param moveSeconds longest time for the travel from low to high
-     * @param endError largest difference of feedback and command at rest, percent of travel
+     * @param feedback value with its position; empty for what is only switched or set
+     * @param current value with the current that it draws; empty when no module tells it
+     * @param moveSeconds longest time for the travel from low to high; 0 without feedback
+     * @param endError largest difference of feedback and command at rest, percent of travel; 0
+     *     without feedback
+     * @param circuit and motor: where it stands in a circuit sheet; empty when none is described
+     * @param responds what else follows when it goes from low to high
      */
     public record Actuator(
             String id,
@@ -204,13 +211,27 @@ public record VehicleDescription(
             int did,
             String command,
             String feedback,
+            Optional<String> current,
             double low,
             double high,
             double moveSeconds,
             double endError,
             String circuit,
             String motor,
-            List<Condition> gates) {}
+            List<Response> responds,
+            List<Condition> gates) {
+        public boolean hasFeedback() {
+            return !feedback.isEmpty();
+        }
+    }
+
+    /**
+     * A value that follows an actuator.
+     *
+     * @param by change from low to high at least, in the value's own unit; negative when it falls
+     * @param seconds after the command until it begins to move, at most
+     */
+    public record Response(String value, double by, double seconds) {}
 
     /** A circuit sheet; voltages count from battery minus. */
     public record Circuit(

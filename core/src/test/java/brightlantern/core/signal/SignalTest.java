@@ -6,7 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.battery.SupplyVerdict;
-import brightlantern.core.procedure.Gate;
+import brightlantern.core.procedure.GateState;
+import brightlantern.core.procedure.Procedure;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
@@ -74,9 +75,9 @@ class SignalTest {
     @Test
     void gatesTellWantedPresentAndWhatOpensThem() {
         Actuator vane = PORTAGE.actuator("vane").orElseThrow();
-        List<Gate> gates =
-                Gate.read(
-                        vane.gates(),
+        List<GateState> gates =
+                GateState.at(
+                        vane.gates().stream().map(Procedure.GateRule::of).toList(),
                         PORTAGE,
                         Map.of(
                                 "body.key",
@@ -87,11 +88,11 @@ class SignalTest {
                                 Double.NaN,
                                 "exhaust.temperature",
                                 180.0));
-        assertThat(gates).extracting(Gate::open).containsExactly(true, false, false, false);
+        assertThat(gates).extracting(GateState::open).containsExactly(true, false, false, false);
         assertThat(gates.get(3).opens()).contains("cool down");
-        assertThat(gates.get(1).present()).isEqualTo("810 rpm");
+        assertThat(gates.get(1).present()).isEqualTo("Engine speed 810 rpm");
         assertThat(gates.get(1).opens()).contains("Stop the engine");
-        assertThat(gates.get(2).present()).isEqualTo("not known");
+        assertThat(gates.get(2).present()).endsWith("not known");
     }
 
     /** Strokes read every 20 ms; from 0.1 to 0.9 of the step in the times given. */

@@ -176,7 +176,12 @@ class StudiesTest {
         @Test
         void theLineIsTheOneThatIsThere() throws Exception {
             Scatter scatter =
-                    Scatter.of(take, "engine.load", "engine.speed", "coolant", Optional.empty());
+                    Scatter.of(
+                            List.of(take),
+                            "engine.load",
+                            "engine.speed",
+                            "coolant",
+                            Optional.empty());
             assertThat(scatter.all()).isEqualTo(200);
             assertThat(scatter.line().orElseThrow().slope()).isCloseTo(20, within(1e-6));
             assertThat(scatter.line().orElseThrow().share()).isCloseTo(1, within(1e-9));
@@ -184,7 +189,7 @@ class StudiesTest {
             assertThat(scatter.points().get(120).colour()).isNaN();
             Scatter some =
                     Scatter.of(
-                            take,
+                            List.of(take),
                             "engine.load",
                             "engine.speed",
                             "",
@@ -195,8 +200,36 @@ class StudiesTest {
         }
 
         @Test
+        void manyTakesAreOneCloud() {
+            Take steeper =
+                    new Take(
+                            Map.of(
+                                    "engine.load", Columns.of(20, t -> 5 * t),
+                                    "engine.speed", Columns.of(20, t -> 800 + 200 * t)),
+                            List.of());
+            Scatter both =
+                    Scatter.of(
+                            List.of(take, steeper),
+                            "engine.load",
+                            "engine.speed",
+                            "",
+                            Optional.empty());
+            assertThat(both.all()).isEqualTo(400);
+            // as many samples of each: the line runs in the middle of 20 and 40
+            assertThat(both.line().orElseThrow().slope()).isCloseTo(30, within(1e-6));
+            assertThat(both.line().orElseThrow().share()).isBetween(0.5, 0.99);
+        }
+
+        @Test
         void whatTheTakeLacksIsNamed() {
-            assertThatThrownBy(() -> Scatter.of(take, "gear", "engine.speed", "", Optional.empty()))
+            assertThatThrownBy(
+                            () ->
+                                    Scatter.of(
+                                            List.of(take),
+                                            "gear",
+                                            "engine.speed",
+                                            "",
+                                            Optional.empty()))
                     .hasMessageContaining("does not hold 'gear'");
         }
     }
@@ -321,6 +354,21 @@ class StudiesTest {
                     ReactionCheck.check(take(t -> t % 20 > 10 ? -5 : 5), "command", "answer");
             assertThat(other.gain()).isNegative();
             assertThat(other.sentence()).contains("the other way");
+        }
+
+        @Test
+        void whatAControlLoopDoesIsNoStep() {
+            // wanders by its whole range within seconds, and the answer follows at once
+            java.util.function.DoubleUnaryOperator loop =
+                    t -> 50 + 10 * Math.sin(0.9 * t) + 6 * Math.sin(2.3 * t);
+            Take wandering =
+                    new Take(
+                            Map.of(
+                                    "command", Columns.of(60, loop),
+                                    "answer", Columns.of(60, t -> loop.applyAsDouble(t - 0.3))),
+                            List.of());
+            assertThat(ReactionCheck.check(wandering, "command", "answer").outcome())
+                    .isEqualTo("no-step");
         }
 
         @Test

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
@@ -18,6 +19,9 @@ import java.util.function.Supplier;
 public final class UdsModule {
     /** Functional group of the emission system, ISO 27145-3. */
     private static final int EMISSION_GROUP = 0x33;
+
+    /** It asks for more time this often, well within P2* (5 s). */
+    private static final long PENDING_MILLIS = 2000;
 
     /** Session falls back after this time without a request, S3 of ISO 14229-2, in nanoseconds. */
     private static final long S3_NANOS = 5_000_000_000L;
@@ -47,6 +51,11 @@ public final class UdsModule {
     public record Output(
             Supplier<Double> present, Consumer<OptionalDouble> take, BooleanSupplier allowed) {}
 
+    /** Something that a module keeps and can be told anew; 0, or the code of the refusal. */
+    public interface Writing {
+        int write(Bytes value);
+    }
+
     /** Something that a module does for a while when asked (0x31). */
     public interface Routine {
         /** Starts it; 0, or the code of the refusal. */
@@ -67,8 +76,11 @@ public final class UdsModule {
     private final BooleanSupplier awake;
     private final Map<Integer, Supplier<Bytes>> identifiers = new LinkedHashMap<>();
     private final Map<Integer, Output> outputs = new HashMap<>();
+    private final Map<Integer, Writing> writings = new HashMap<>();
+    private final Map<Integer, Integer> refusals = new ConcurrentHashMap<>();
     private final Map<Integer, Routine> routines = new HashMap<>();
     private volatile Behaviour behaviour = Behaviour.NORMAL;
+    private volatile long routineMillis = 180;
     private int session = 1;
     private long lastRequest = System.nanoTime();
     private int requests;
@@ -97,6 +109,27 @@ public final class UdsModule {
     public UdsModule output(int did, Output output) {
         outputs.put(did, output);
         return this;
+    }
+
+    /** Something that it keeps, read and written under one identifier. */
+    public UdsModule memory(int did, Supplier<Bytes> value, Writing writing) {
+        writings.put(did, writing);
+        return identifier(did, value);
+    }
+
+    /** From now on it refuses this service with this code; 0 ends that. */
+    public void refuse(int service, int code) {
+        refusals.put(service, code);
+    }
+
+    /** From now on it does not know this identifier. */
+    public synchronized void forget(int did) {
+        identifiers.remove(did);
+    }
+
+    /** From now on starting a routine takes so long, and it asks for that time again and again. */
+    public void routinesTake(long millis) {
+        routineMillis = millis;
     }
 
     public UdsModule routine(int id, Routine routine) {
@@ -163,6 +196,10 @@ public final class UdsModule {
             }
         }
         Bytes answer;
+        int refusalCode = refusals.getOrDefault(service, 0);
+        if (refusalCode != 0) {
+            return List.of(new Reply(answerMillis, Bytes.of(0x7F, service, refusalCode)));
+        }
         try {
             answer = answer(service, request);
         } catch (Refusal refusal) {
@@ -180,7 +217,11 @@ public final class UdsModule {
                 service == 0x14 || service == 0x31 && request.size() > 1 && request.at(1) == 1;
         if (slow || behaviour == Behaviour.LATE) {
             replies.add(new Reply(answerMillis, Bytes.of(0x7F, service, 0x78)));
-            time += slow ? 180 : 2500;
+            long left = service == 0x31 ? routineMillis : slow ? 180 : 2500;
+            for (; left > PENDING_MILLIS; left -= PENDING_MILLIS) {
+                replies.add(new Reply(PENDING_MILLIS, Bytes.of(0x7F, service, 0x78)));
+            }
+            time += left;
         }
         replies.add(new Reply(time, answer));
         if (behaviour == Behaviour.TWINNED) {
@@ -231,6 +272,7 @@ public final class UdsModule {
             }
             case 0x19 -> codes(request);
             case 0x22 -> read(request);
+            case 0x2E -> write(request);
             case 0x2F -> control(request);
             case 0x31 -> routine(request);
             case 0x3E -> {
@@ -260,6 +302,21 @@ public final class UdsModule {
             answer = answer.plus(request.slice(i, 2)).plus(value.get());
         }
         return answer;
+    }
+
+    private Bytes write(Bytes request) {
+        Writing writing = writings.get(request.at(1) << 8 | request.at(2));
+        if (writing == null) {
+            throw new Refusal(0x31);
+        }
+        if (session != 3) {
+            throw new Refusal(0x7F);
+        }
+        int refusal = writing.write(request.from(3));
+        if (refusal != 0) {
+            throw new Refusal(refusal);
+        }
+        return Bytes.of(0x6E, request.at(1), request.at(2));
     }
 
     private Bytes control(Bytes request) {

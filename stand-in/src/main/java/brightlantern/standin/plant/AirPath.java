@@ -1,6 +1,7 @@
 package brightlantern.standin.plant;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
@@ -14,6 +15,7 @@ public final class AirPath implements Part {
     private static final double AMBIENT_KPA = 101.3;
     private static final double AMBIENT_CELSIUS = 14;
     private static final double CHARGER_SECONDS = 0.6;
+    private static final int FLAP_OUTPUT = 0x3005;
 
     private final EngineSpec spec;
     private final Random random;
@@ -27,6 +29,8 @@ public final class AirPath implements Part {
     private double filterDrop;
     private double bay = AMBIENT_CELSIUS;
     private double charger;
+    private final Taken flap = new Taken();
+    private boolean stands;
 
     public AirPath(EngineSpec spec, long seed) {
         this.spec = spec;
@@ -37,10 +41,14 @@ public final class AirPath implements Part {
     public synchronized void step(Whole w, double dt) {
         double load = w.load();
         pedal = w.running() ? Math.max(0, Math.min(100, 100 * (load - 0.02) / 0.9)) : 0;
+        stands = w.rpm() < 1;
         throttleTarget =
                 w.driver().key() != 2
                         ? 5
-                        : spec.diesel() ? (w.running() && load < 0.06 ? 30 : 5) : 4 + 88 * load;
+                        : flap.or(
+                                spec.diesel()
+                                        ? (w.running() && load < 0.06 ? 30 : 5)
+                                        : 4 + 88 * load);
         throttle += (throttleTarget - throttle) * Math.min(1, dt / 0.08);
         double shape = Math.max(0, Math.min(1, (w.rpm() - 1000) / 900));
         target = AMBIENT_KPA + (w.running() ? spec.boostKpa() * shape * load : 0);
@@ -63,6 +71,11 @@ public final class AirPath implements Part {
         charged += (bay + 0.3 * (hot - bay) - charged) * Math.min(1, dt / 8);
         double flow = spec.litres() * w.rpm() / 4000 * boost / AMBIENT_KPA;
         filterDrop = 1.6 * flow * flow / Math.max(0.5, spec.litres());
+    }
+
+    @Override
+    public List<Outlet> outlets() {
+        return List.of(flap.outlet("engine", FLAP_OUTPUT, () -> throttle, () -> stands));
     }
 
     @Override

@@ -3,7 +3,6 @@ package brightlantern.standin.plant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
 
@@ -42,7 +41,7 @@ public final class CellPack implements Part {
     private double cabin = 24;
     private double evaporator = 20;
     private double charger;
-    private OptionalDouble compressorByHand = OptionalDouble.empty();
+    private final Taken compressorMotor = new Taken();
     private boolean balancing;
     private boolean keyOn;
 
@@ -96,7 +95,7 @@ public final class CellPack implements Part {
             hottest = Math.max(hottest, celsius[m]);
         }
         wanted = on ? (hottest > 28 ? 70 : w.running() ? 35 : 0) : 0;
-        wanted = on && compressorByHand.isPresent() ? compressorByHand.getAsDouble() : wanted;
+        wanted = on ? compressorMotor.or(wanted) : wanted;
         compressor += (wanted - compressor) * Math.min(1, dt / 2.5);
         current = compressor / 100 * 9;
         double share = hottest > 28 ? 0.3 : 1;
@@ -125,13 +124,7 @@ public final class CellPack implements Part {
 
     @Override
     public List<Outlet> outlets() {
-        return List.of(
-                new Outlet(
-                        "compressor",
-                        0x3301,
-                        () -> compressor,
-                        percent -> compressorByHand = percent,
-                        () -> keyOn));
+        return List.of(compressorMotor.outlet("compressor", 0x3301, () -> compressor, () -> keyOn));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package brightlantern.standin.plant;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
@@ -15,6 +16,8 @@ public final class InjectionRail implements Part {
     private static final double STIFFNESS = 90;
 
     private static final double FEED_KPA = 420;
+    private static final int FEED_OUTPUT = 0x3003;
+    private static final double FEED_AMPS = 6.2;
     private static final double PROPORTIONAL = 1.1;
     private static final double INTEGRAL = 3.0;
 
@@ -28,7 +31,11 @@ public final class InjectionRail implements Part {
     private double pressure = 0.1;
     private double duty;
     private double integral;
+    private final Taken feedPump = new Taken();
+    private double feedDuty;
+    private double feedAmps;
     private double feed;
+    private boolean stands;
     private double fuel;
     private double celsius = 20;
     private double opening;
@@ -60,7 +67,12 @@ public final class InjectionRail implements Part {
         double rpm = whole.rpm();
         double[] span = spec.injectionMpa();
         boolean turning = rpm > 60;
-        feed += ((whole.driver().key() == 2 ? FEED_KPA : 0) - feed) * Math.min(1, dt / 0.3);
+        stands = rpm < 1;
+        feedDuty = whole.driver().key() == 2 ? feedPump.or(100) : 0;
+        feed += (FEED_KPA * feedDuty / 100 - feed) * Math.min(1, dt / 0.3);
+        // a pump works against its pressure: the more it has built up, the more it draws
+        double wanted = feedDuty == 0 ? 0 : FEED_AMPS * (0.25 + 0.75 * feed / FEED_KPA);
+        feedAmps += (wanted * whole.volts() / 12.5 - feedAmps) * Math.min(1, dt / 0.08);
         target =
                 whole.driver().key() == 2 && turning
                         ? span[0]
@@ -78,11 +90,11 @@ public final class InjectionRail implements Part {
         double error = target - pressure;
         if (turning) {
             double open = 100 * fuel / Math.max(1e-6, most / pumpGives);
-            double wanted = open + PROPORTIONAL * error * 100 / span[1] + integral;
-            boolean atEnd = wanted > 95 && error > 0 || wanted < 2 && error < 0;
+            double asked = open + PROPORTIONAL * error * 100 / span[1] + integral;
+            boolean atEnd = asked > 95 && error > 0 || asked < 2 && error < 0;
             integral += atEnd ? 0 : INTEGRAL * error * 100 / span[1] * dt;
             integral = Math.max(-60, Math.min(95, integral));
-            duty = Math.max(2, Math.min(95, wanted));
+            duty = Math.max(2, Math.min(95, asked));
         } else {
             integral = 0;
             duty = 0;
@@ -108,12 +120,19 @@ public final class InjectionRail implements Part {
     }
 
     @Override
+    public List<Outlet> outlets() {
+        return List.of(feedPump.outlet("engine", FEED_OUTPUT, () -> feedDuty, () -> stands));
+    }
+
+    @Override
     public Map<String, DoubleSupplier> sensors() {
         Map<String, DoubleSupplier> s = new HashMap<>();
         s.put("rail.target", () -> target);
         s.put("rail.pressure", () -> 1000 * pressure + 40 * random.nextGaussian());
         s.put("rail.duty", () -> duty);
         s.put("feed.pressure", () -> feed + 2 * random.nextGaussian());
+        s.put("feed.duty", () -> feedDuty);
+        s.put("feed.current", () -> Math.max(0, feedAmps + 0.03 * random.nextGaussian()));
         s.put("fuel.temperature", () -> celsius);
         s.put("fuel.rate", () -> fuel * 3600 / (spec.diesel() ? 835 : 745));
         s.put("fuel.stroke", () -> used);

@@ -209,6 +209,22 @@ public final class Mixture implements Part {
         reset();
     }
 
+    /** The engine module forgets what it learned, on request; with two banks it cannot. */
+    @Override
+    public Map<Integer, Doing> doings() {
+        return !bank.isEmpty()
+                ? Map.of()
+                : Map.of(
+                        0x0602,
+                        Doing.at(
+                                "engine",
+                                () -> {
+                                    reset();
+                                    return 0;
+                                },
+                                () -> new int[0]));
+    }
+
     @Override
     public Map<String, String> acts() {
         return bank.isEmpty() ? Map.of("fill-up", "Fill the tank up") : Map.of();

@@ -6,6 +6,9 @@ import java.util.OptionalDouble;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoubleSupplier;
+import java.util.function.IntSupplier;
+import java.util.function.Supplier;
+import java.util.function.ToIntFunction;
 
 /** A part of a vehicle with physics and sensors of its own, stepped beside the whole. */
 public interface Part {
@@ -30,6 +33,24 @@ public interface Part {
             Consumer<OptionalDouble> take,
             BooleanSupplier allowed) {}
 
+    /**
+     * An output whose own command counts until a tester gives another one.
+     *
+     * @param percent what the tester commands; empty while the module commands
+     */
+    final class Taken {
+        private volatile OptionalDouble percent = OptionalDouble.empty();
+
+        /** What counts now, in percent. */
+        double or(double own) {
+            return percent.orElse(own);
+        }
+
+        Outlet outlet(String module, int did, DoubleSupplier present, BooleanSupplier allowed) {
+            return new Outlet(module, did, present, p -> percent = p, allowed);
+        }
+    }
+
     /** What modules can take over at this part. */
     default List<Outlet> outlets() {
         return List.of();
@@ -44,6 +65,31 @@ public interface Part {
     interface Doing {
         String module();
 
+        /** A routine that is done at once. */
+        static Doing at(String module, IntSupplier start, Supplier<int[]> result) {
+            return new Doing() {
+                @Override
+                public String module() {
+                    return module;
+                }
+
+                @Override
+                public int start() {
+                    return start.getAsInt();
+                }
+
+                @Override
+                public void stop() {
+                    // it has ended by itself
+                }
+
+                @Override
+                public int[] result() {
+                    return result.get();
+                }
+            };
+        }
+
         /** Begins; 0, or the negative response code of the refusal. */
         int start();
 
@@ -52,6 +98,26 @@ public interface Part {
         /** Result bytes. */
         int[] result();
     }
+
+    /**
+     * What a module keeps and can be told anew (0x2E).
+     *
+     * @param write 0, or the negative response code of the refusal
+     */
+    record Memory(String module, int did, Supplier<int[]> read, ToIntFunction<int[]> write) {}
+
+    /** What modules keep of this part. */
+    default List<Memory> memories() {
+        return List.of();
+    }
+
+    /** Takes what a module's own monitor found. */
+    interface Watcher {
+        void report(String module, String code, boolean failed);
+    }
+
+    /** Lets the monitors of this part look, some times a second while the key is on. */
+    default void watch(Watcher watcher) {}
 
     /** The codes of the engine module were cleared, and what it had learned. */
     default void cleared() {}

@@ -120,7 +120,9 @@ public final class PortagePlant implements Whole {
             double odometer,
             double exhaust,
             boolean trailer,
-            boolean lampOpen) {}
+            boolean lampOpen,
+            double vaneAmps,
+            double throttleAmps) {}
 
     public synchronized Driver driver() {
         return driver;
@@ -455,7 +457,9 @@ public final class PortagePlant implements Whole {
                 odometerKm,
                 exhaust,
                 driver.trailer(),
-                faults.trailerLampOpen());
+                faults.trailerLampOpen(),
+                vane.amps(),
+                throttle.amps());
     }
 
     @Override

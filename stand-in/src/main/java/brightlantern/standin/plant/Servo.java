@@ -31,12 +31,18 @@ final class Servo {
     private double integral;
     private double duty;
     private double backEmf;
+    private double amps;
     private double windingCelsius = 20;
 
     Servo(MotorPart part, double scatter, double position) {
         this.part = part;
         this.scatter = scatter;
         this.position = position;
+    }
+
+    /** Current of the winding, as its driver measures it. */
+    double amps() {
+        return Math.abs(amps);
     }
 
     double position() {
@@ -61,6 +67,7 @@ final class Servo {
 
     /** Lets go of the motor; the spring takes the flap back where friction allows. */
     void off() {
+        amps = 0;
         duty = 0;
         backEmf = 0;
         integral = 0;
@@ -96,6 +103,7 @@ final class Servo {
             double moving = net - Math.signum(net) * friction;
             backEmf = moving * ohm() / (1 + part.dampAmpsPerVolt() * ohm());
         }
+        amps = duty == 0 ? 0 : (duty * Math.max(0, volts) - backEmf) / ohm();
         position += part.percentPerVoltSecond() * backEmf * dt;
         if (position < 0 || position > 100) {
             position = Math.max(0, Math.min(100, position));

@@ -3,7 +3,6 @@ package brightlantern.standin.plant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
 
@@ -96,9 +95,9 @@ public final class TankSystem implements Part {
     private boolean pump;
     private boolean closed;
     private boolean purge;
-    private OptionalDouble pumpByHand = OptionalDouble.empty();
-    private OptionalDouble ventByHand = OptionalDouble.empty();
-    private OptionalDouble purgeByHand = OptionalDouble.empty();
+    private final Taken pumpByHand = new Taken();
+    private final Taken ventByHand = new Taken();
+    private final Taken purgeByHand = new Taken();
     private boolean pinched;
     private boolean engineOff = true;
     private int phase;
@@ -129,9 +128,9 @@ public final class TankSystem implements Part {
     public synchronized void advance(double dt) {
         since += dt;
         test();
-        boolean drawing = pumpByHand.isPresent() ? pumpByHand.getAsDouble() > 50 : pump;
-        boolean shut = ventByHand.isPresent() ? ventByHand.getAsDouble() > 50 : closed;
-        boolean open = purgeByHand.isPresent() ? purgeByHand.getAsDouble() > 50 : purge;
+        boolean drawing = told(pumpByHand, pump) > 0;
+        boolean shut = told(ventByHand, closed) > 0;
+        boolean open = told(purgeByHand, purge) > 0;
         double left = dt;
         double before = reading(drawing, shut);
         while (left > 1e-9) {
@@ -241,13 +240,11 @@ public final class TankSystem implements Part {
     public synchronized double pressure() {
         return make.offset()
                 + noise
-                - reading(
-                        pumpByHand.isPresent() ? pumpByHand.getAsDouble() > 50 : pump,
-                        ventByHand.isPresent() ? ventByHand.getAsDouble() > 50 : closed);
+                - reading(told(pumpByHand, pump) > 0, told(ventByHand, closed) > 0);
     }
 
-    private synchronized double told(OptionalDouble byHand, boolean now) {
-        return byHand.isPresent() ? (byHand.getAsDouble() > 50 ? 1 : 0) : now ? 1 : 0;
+    private synchronized double told(Taken byHand, boolean now) {
+        return byHand.or(now ? 100 : 0) > 50 ? 1 : 0;
     }
 
     @Override
@@ -263,24 +260,13 @@ public final class TankSystem implements Part {
     @Override
     public List<Outlet> outlets() {
         return List.of(
-                new Outlet(
-                        module,
-                        0x3201,
-                        () -> 100 * told(pumpByHand, pump),
-                        p -> pumpByHand = p,
-                        () -> engineOff),
-                new Outlet(
-                        module,
-                        0x3202,
-                        () -> 100 * told(ventByHand, closed),
-                        p -> ventByHand = p,
-                        () -> engineOff),
-                new Outlet(
-                        module,
-                        0x3203,
-                        () -> 100 * told(purgeByHand, purge),
-                        p -> purgeByHand = p,
-                        () -> engineOff));
+                outlet(0x3201, pumpByHand, () -> told(pumpByHand, pump)),
+                outlet(0x3202, ventByHand, () -> told(ventByHand, closed)),
+                outlet(0x3203, purgeByHand, () -> told(purgeByHand, purge)));
+    }
+
+    private Outlet outlet(int did, Taken taken, DoubleSupplier told) {
+        return taken.outlet(module, did, () -> 100 * told.getAsDouble(), () -> engineOff);
     }
 
     @Override

@@ -1,6 +1,7 @@
 package brightlantern.standin.plant;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
 
@@ -12,13 +13,20 @@ public final class Warmth implements Part {
     private static final double AMBIENT = 14;
     private static final double OPENS = 82;
     private static final double OPEN = 94;
+    private static final int FAN_OUTPUT = 0x3004;
+    private static final double FAN_RPM = 2600;
+    private static final double FAN_AMPS = 28;
 
     private final EngineSpec spec;
     private double oil = 18;
     private double head = 18;
     private double radiator = AMBIENT;
     private double thermostat;
+    private final Taken fanMotor = new Taken();
     private double fan;
+    private double fanRpm;
+    private double fanAmps;
+    private boolean stands;
     private double oilKpa;
     private double wantedOil;
     private double alternator;
@@ -51,7 +59,16 @@ public final class Warmth implements Part {
                 (AMBIENT + (coolant - AMBIENT) * (0.1 + 0.6 * flow) - radiator)
                         * Math.min(1, dt / 60);
         double wish = on && coolant > 93 ? Math.min(90, 12 * (coolant - 93)) : 0;
-        fan += (wish - fan) * Math.min(1, dt / 2);
+        stands = w.rpm() < 1;
+        fan += (fanMotor.or(wish) - fan) * Math.min(1, dt / 0.4);
+        double was = fanRpm;
+        fanRpm += (FAN_RPM * fan / 100 * w.volts() / 13 - fanRpm) * Math.min(1, dt / 0.9);
+        // torque of a fan rises with the square of its speed; running up takes more
+        double share = fanRpm / FAN_RPM;
+        fanAmps =
+                w.driver().key() == 2
+                        ? FAN_AMPS * share * share + Math.max(0, fanRpm - was) / dt / 300
+                        : 0;
         // thin when warm: the pump's pressure falls to some two thirds of the cold one
         double thick = Math.max(0.45, 1.35 - oil / 150);
         wantedOil = w.rpm() > 60 ? Math.min(420, 90 + 0.14 * w.rpm()) : 0;
@@ -63,6 +80,11 @@ public final class Warmth implements Part {
     }
 
     @Override
+    public List<Outlet> outlets() {
+        return List.of(fanMotor.outlet("engine", FAN_OUTPUT, () -> fan, () -> stands));
+    }
+
+    @Override
     public Map<String, DoubleSupplier> sensors() {
         Map<String, DoubleSupplier> s = new HashMap<>();
         s.put("oil.temperature", () -> oil);
@@ -70,6 +92,8 @@ public final class Warmth implements Part {
         s.put("radiator.out", () -> radiator);
         s.put("thermostat", () -> thermostat);
         s.put("fan.duty", () -> fan);
+        s.put("fan.speed", () -> fanRpm);
+        s.put("fan.current", () -> fanAmps);
         s.put("oil.pressure", () -> oilKpa);
         s.put("oil.wanted", () -> wantedOil);
         s.put("alternator.duty", () -> alternator);

@@ -43,7 +43,12 @@ public class NegativeResponseException extends WireException {
             case 0x35 -> "the key was wrong";
             case 0x36 -> "too many wrong keys";
             case 0x37 -> "it wants more time before the next key";
+            case 0x34 -> "it wants to know who asks first";
+            case 0x3A -> "it takes this only over a secured connection";
+            case 0x70 -> "it does not accept the transfer";
+            case 0x71 -> "the transfer was broken off";
             case 0x72 -> "programming failed";
+            case 0x73 -> "the blocks came in the wrong order";
             case 0x78 -> "it needs more time";
             case 0x7E -> "it does not do this kind of the service in the present session";
             case 0x7F -> "it does not do this service in the present session";
@@ -58,6 +63,11 @@ public class NegativeResponseException extends WireException {
             case 0x89 -> "vehicle speed is too low";
             case 0x8A -> "the accelerator is pressed too far";
             case 0x8B -> "the accelerator is not pressed far enough";
+            case 0x8C -> "the gearbox is not in neutral";
+            case 0x8D -> "no gear is engaged";
+            case 0x8F -> "the brake pedal is not pressed";
+            case 0x90 -> "the selector is not in park";
+            case 0x91 -> "the converter clutch is locked";
             case 0x92 -> "supply voltage is too high";
             case 0x93 -> "supply voltage is too low";
             default -> "for a reason that the standard does not name";

@@ -286,6 +286,11 @@ public final class UdsClient {
                 request(Bytes.of(0x19, 0x06, dtc >> 16, dtc >> 8, dtc, record)), dtc, sizes);
     }
 
+    /** Writes one identifier (0x2E). */
+    public void write(int did, Bytes value) throws WireException {
+        request(Bytes.of(0x2E, did >> 8, did).plus(value), timings.patient());
+    }
+
     /** Takes over an output (0x2F, shortTermAdjustment 0x03) and sets it. */
     public Bytes control(int did, Bytes value) throws WireException {
         return request(Bytes.of(0x2F, did >> 8, did, 0x03).plus(value));
@@ -298,7 +303,7 @@ public final class UdsClient {
 
     /** Routine control (0x31): kind 1 start, 2 stop, 3 results. */
     public Bytes routine(int kind, int id, Bytes option) throws WireException {
-        Bytes answer = request(Bytes.of(0x31, kind, id >> 8, id).plus(option));
+        Bytes answer = request(Bytes.of(0x31, kind, id >> 8, id).plus(option), timings.patient());
         if (answer.size() < 4) {
             throw new WireFormatException(answer.size(), "routine identifier", "the end");
         }

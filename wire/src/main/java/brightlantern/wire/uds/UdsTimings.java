@@ -16,6 +16,8 @@ public record UdsTimings(
         Duration pendingLimit,
         int busyRetries,
         Duration busyPause) {
+    private static final long PATIENT_SECONDS = 90;
+
     /** P2 with room for a gateway, P2* and S3 by ISO 14229-2:2013 table 4. */
     public static final UdsTimings STANDARD =
             new UdsTimings(
@@ -25,6 +27,12 @@ public record UdsTimings(
                     Duration.ofSeconds(30),
                     5,
                     Duration.ofMillis(60));
+
+    /** For what a module may work on for long: routines and writing. */
+    public UdsTimings patient() {
+        return new UdsTimings(
+                p2, p2Star, s3, Duration.ofSeconds(PATIENT_SECONDS), busyRetries, busyPause);
+    }
 
     public UdsTimings withP2(Duration other) {
         return new UdsTimings(other, p2Star, s3, pendingLimit, busyRetries, busyPause);

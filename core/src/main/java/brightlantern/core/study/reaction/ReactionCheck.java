@@ -9,7 +9,8 @@ import java.util.Locale;
 /**
  * Whether a value moves when another is commanded: after each step of the command, how long until
  * it moved, which way, and how far. A step counts once the command changed by a share of all that
- * it did, within a moment, and then stayed; movement counts beyond the noise before the step.
+ * it did, within a moment, from rest to rest: what a control loop does, which wanders all the time,
+ * is no step. Movement counts beyond the noise before the step.
  */
 public final class ReactionCheck {
     /** A change of the command by this share of its whole range is a step. */
@@ -17,6 +18,11 @@ public final class ReactionCheck {
 
     /** Within this time, s. */
     private static final double STEP_SECONDS = 1.5;
+
+    /** So long it stands still before, and after, s; by this share of the step it may stray. */
+    private static final double REST_SECONDS = 1.5;
+
+    private static final double REST_SHARE = 0.2;
 
     /** What happens later than this after a step is not laid to it, s. */
     private static final double WINDOW_SECONDS = 8;
@@ -71,11 +77,31 @@ public final class ReactionCheck {
                     continue;
                 }
                 double start = started(c, i, before, least);
+                double stray = REST_SHARE * Math.abs(after - before);
+                if (!rests(c, i, start - STEP_SECONDS, start, before, stray)
+                        || !rests(c, i, t + 0.3, t + 0.3 + REST_SECONDS, after, stray)) {
+                    continue;
+                }
                 steps.add(answered(a, start, after - before));
                 blockedUntil = start + WINDOW_SECONDS / 2;
             }
         }
         return verdict(steps);
+    }
+
+    /** Whether the samples between two times, near sample {@code near}, stay at a level. */
+    private static boolean rests(
+            Take.Column c, int near, double from, double to, double at, double stray) {
+        int i = near;
+        while (i > 0 && c.seconds(i - 1) >= from) {
+            i--;
+        }
+        for (; i < c.size() && c.seconds(i) < to; i++) {
+            if (c.seconds(i) >= from && !(Math.abs(c.value(i) - at) <= stray)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** When the command left its old place. */

@@ -37,38 +37,19 @@ public record Scatter(List<Point> points, int all, Optional<Line> line) {
     public record Line(double slope, double intercept, double slopeWithin, double share) {}
 
     /**
+     * @param takes one or many, told together; each has a clock of its own
      * @param colour value id, or empty
      * @param when a condition, or none
-     * @throws IllegalArgumentException names the value that the take does not hold
+     * @throws IllegalArgumentException names the value that a take does not hold
      */
-    public static Scatter of(Take take, String x, String y, String colour, Optional<Filter> when) {
-        for (String id : List.of(x, y)) {
-            need(take, id);
-        }
-        Take.Column clock = take.columns().get(x);
-        double[] times = new double[clock.size()];
-        for (int i = 0; i < times.length; i++) {
-            times[i] = clock.seconds(i);
-        }
-        double[] ys = take.columns().get(y).held(clock, HOLD_SECONDS);
-        double[] cs = null;
-        if (!colour.isEmpty()) {
-            need(take, colour);
-            cs = take.columns().get(colour).held(clock, HOLD_SECONDS);
-        }
-        Filter.State[] states = when.map(f -> f.over(take, times)).orElse(null);
+    public static Scatter of(
+            List<Take> takes, String x, String y, String colour, Optional<Filter> when) {
         List<Point> points = new ArrayList<>();
-        SimpleRegression regression = new SimpleRegression();
-        for (int i = 0; i < times.length; i++) {
-            double xv = clock.value(i);
-            if (!Double.isFinite(xv)
-                    || !Double.isFinite(ys[i])
-                    || states != null && states[i] != Filter.State.HOLDS) {
-                continue;
-            }
-            points.add(new Point(xv, ys[i], cs == null ? Double.NaN : cs[i], times[i]));
-            regression.addData(xv, ys[i]);
+        for (Take take : takes) {
+            add(points, take, x, y, colour, when);
         }
+        SimpleRegression regression = new SimpleRegression();
+        points.forEach(p -> regression.addData(p.x(), p.y()));
         Optional<Line> line =
                 points.size() < 3 || Double.isNaN(regression.getSlope())
                         ? Optional.empty()
@@ -84,6 +65,35 @@ public record Scatter(List<Point> points, int all, Optional<Line> line) {
             shown.add(points.get(i));
         }
         return new Scatter(shown, points.size(), line);
+    }
+
+    private static void add(
+            List<Point> points,
+            Take take,
+            String x,
+            String y,
+            String colour,
+            Optional<Filter> when) {
+        for (String id : colour.isEmpty() ? List.of(x, y) : List.of(x, y, colour)) {
+            need(take, id);
+        }
+        Take.Column clock = take.columns().get(x);
+        double[] times = new double[clock.size()];
+        for (int i = 0; i < times.length; i++) {
+            times[i] = clock.seconds(i);
+        }
+        double[] ys = take.columns().get(y).held(clock, HOLD_SECONDS);
+        double[] cs =
+                colour.isEmpty() ? null : take.columns().get(colour).held(clock, HOLD_SECONDS);
+        Filter.State[] states = when.map(f -> f.over(take, times)).orElse(null);
+        for (int i = 0; i < times.length; i++) {
+            double xv = clock.value(i);
+            if (Double.isFinite(xv)
+                    && Double.isFinite(ys[i])
+                    && (states == null || states[i] == Filter.State.HOLDS)) {
+                points.add(new Point(xv, ys[i], cs == null ? Double.NaN : cs[i], times[i]));
+            }
+        }
     }
 
     private static void need(Take take, String id) {

@@ -1,0 +1,70 @@
+package brightlantern.app.exercise;
+
+import brightlantern.app.job.Reasoning;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.procedure.Procedure;
+import brightlantern.core.procedure.Proposal;
+import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Which procedures a job's symptoms, codes and leading suspects call for. */
+@Component
+class Proposals {
+    /** Suspects less sure than this call for nothing. */
+    private static final double LEAST_SURENESS = 0.05;
+
+    private final Sweeps sweeps;
+    private final Reasoning reasoning;
+
+    Proposals(Sweeps sweeps, Reasoning reasoning) {
+        this.sweeps = sweeps;
+        this.reasoning = reasoning;
+    }
+
+    /**
+     * @param because in words
+     */
+    record Proposed(Procedure procedure, String because) {}
+
+    List<Proposed> of(JobPages.Context context, List<Procedure> procedures) {
+        long job = context.job().id();
+        VehicleDescription d = context.description();
+        Set<String> codes =
+                sweeps.newest(job).map(Sweeps.Kept::sweep).stream()
+                        .flatMap((Sweep s) -> s.codes().stream())
+                        .map(c -> c.code().toString())
+                        .collect(Collectors.toCollection(java.util.TreeSet::new));
+        List<String> suspects =
+                reasoning.of(job, d, Double.NaN).ranking().standings().stream()
+                        .filter(s -> s.sureness() >= LEAST_SURENESS)
+                        .map(Reasoner.Standing::suspectId)
+                        .toList();
+        return Proposal.of(procedures, context.job().symptoms(), codes, suspects).stream()
+                .map(p -> new Proposed(p.procedure(), words(d, p.because())))
+                .toList();
+    }
+
+    private static String words(VehicleDescription d, List<String> because) {
+        return because.stream()
+                .map(
+                        id ->
+                                d.symptoms().stream()
+                                        .filter(s -> s.id().equals(id))
+                                        .map(s -> s.name() + " " + s.when())
+                                        .findFirst()
+                                        .or(
+                                                () ->
+                                                        d.suspects().stream()
+                                                                .filter(s -> s.id().equals(id))
+                                                                .map(s -> s.name())
+                                                                .findFirst())
+                                        .orElse(id))
+                .collect(Collectors.joining(", "));
+    }
+}
