@@ -41,7 +41,10 @@ if (localStorage.getItem('rail-folded') === 'yes') document.querySelector('.benc
 document.addEventListener('keydown', event => {
   if (event.target.closest('input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
   const stages = document.querySelectorAll('.path a');
-  if (event.key >= '1' && event.key <= '7' && stages.length) stages[event.key - 1].click();
+  // what the page itself has a key for comes first
+  const keyed = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
+  if (keyed) keyed.click();
+  else if (event.key >= '1' && event.key <= '7' && stages.length) stages[event.key - 1].click();
   else if (event.key === '?') document.getElementById('keys')?.showModal();
   else if (event.key === 'r') fold();
   else if (event.key === 'n') document.querySelector('[data-next]')?.click();

@@ -34,7 +34,7 @@ final class Visitor {
     String get(String path) throws IOException, InterruptedException {
         return client.send(
                         HttpRequest.newBuilder(URI.create(base + path))
-                                .header("Accept", "text/html")
+                                .header("Accept", "text/html, */*;q=0.8")
                                 .build(),
                         HttpResponse.BodyHandlers.ofString())
                 .body();
@@ -52,11 +52,22 @@ final class Visitor {
     /** Sends a form with the token of the page that it stands on. */
     String post(String page, String path, Map<String, String> fields)
             throws IOException, InterruptedException {
-        Matcher token = TOKEN.matcher(get(page));
+        return send(token(page), path, fields);
+    }
+
+    /** The token that the forms of a page carry. */
+    String token(String page) throws IOException, InterruptedException {
+        String shown = get(page);
+        Matcher token = TOKEN.matcher(shown);
         if (!token.find()) {
-            throw new IllegalStateException("No form on " + page);
+            throw new IllegalStateException("No form on " + page + ": " + shown);
         }
-        StringBuilder form = new StringBuilder("_csrf=" + token.group(1));
+        return token.group(1);
+    }
+
+    String send(String token, String path, Map<String, String> fields)
+            throws IOException, InterruptedException {
+        StringBuilder form = new StringBuilder("_csrf=" + token);
         fields.forEach(
                 (name, value) ->
                         form.append('&')
@@ -65,7 +76,7 @@ final class Visitor {
                                 .append(URLEncoder.encode(value, StandardCharsets.UTF_8)));
         return client.send(
                         HttpRequest.newBuilder(URI.create(base + path))
-                                .header("Accept", "text/html")
+                                .header("Accept", "text/html, */*;q=0.8")
                                 .header("Content-Type", "application/x-www-form-urlencoded")
                                 .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
                                 .build(),

@@ -13,6 +13,8 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Reads what the gates of a procedure look at: live values, and which codes are stored. */
 final class GateKeeper {
@@ -31,6 +33,31 @@ final class GateKeeper {
     GateKeeper(JobPages.Context context, List<Procedure.GateRule> rules) {
         this.context = context;
         this.rules = rules;
+    }
+
+    /** The gates of which a module knows nothing. */
+    GateKeeper without(String module) {
+        VehicleDescription d = context.description();
+        return new GateKeeper(
+                context,
+                rules.stream()
+                        .filter(
+                                r ->
+                                        r.filter().values().stream()
+                                                .noneMatch(id -> modules(d, id).contains(module)))
+                        .toList());
+    }
+
+    /** Those that must be asked for a value, or whether a code is stored. */
+    private static Set<String> modules(VehicleDescription d, String id) {
+        return isCode(id)
+                ? d.codes().stream()
+                        .filter(c -> Scene.code(c.code()).equals(id))
+                        .map(VehicleDescription.Code::module)
+                        .collect(Collectors.toSet())
+                : d.value(id).stream()
+                        .map(VehicleDescription.Value::module)
+                        .collect(Collectors.toSet());
     }
 
     /** The gates as they stand now; what cannot be read keeps its gate shut. */

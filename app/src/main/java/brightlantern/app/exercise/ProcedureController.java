@@ -318,10 +318,15 @@ class ProcedureController {
         if (!run.running()) {
             return "";
         }
+        Act act = run.step().act();
         double limit =
-                run.step().act() instanceof Act.Wait w
+                act instanceof Act.Wait w
                         ? w.seconds()
-                        : run.step().act() instanceof Act.Measure m ? m.seconds() : 0;
+                        : act instanceof Act.Measure m
+                                ? m.seconds()
+                                : act instanceof Act.Command c
+                                        ? c.legs().stream().mapToDouble(Act.Leg::seconds).sum()
+                                        : 0;
         return limit == 0
                 ? ""
                 : String.format(

@@ -34,7 +34,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -59,10 +61,15 @@ class ProcedureRuns {
     /** Failed since the last clear, pending or confirmed: the code is there. */
     static final int STORED = 0x2C;
 
+    private static final int FAILS_NOW = 0x01;
+
     /** The page calls once a second; when it has been silent for so long, it is gone. */
     private static final double DEAD_MAN_SECONDS = 5;
 
     private static final double KEEP_ALIVE_SECONDS = 1.5;
+
+    /** So often a run is looked at while a module takes its time. */
+    private static final long ASIDE_MILLIS = 150;
 
     private final KeptRuns kept;
     private final Findings findings;
@@ -101,7 +108,6 @@ class ProcedureRuns {
         private volatile long lastPing = System.nanoTime();
         private volatile String stopBecause = "";
         private volatile boolean working;
-        private volatile Thread waitsForModule;
         private volatile List<GateState> gates = List.of();
 
         Live(long id, JobPages.Context context, String who, ProcedureRun run, int events) {
@@ -276,8 +282,6 @@ class ProcedureRuns {
     void stop(Live its, String why) {
         if (its.working) {
             its.stopBecause = why;
-            // a module that asks for more time again and again is not waited for
-            Optional.ofNullable(its.waitsForModule).ifPresent(Thread::interrupt);
         } else if (its.run().running()) {
             tell(its, new Event.Stopped(its.run().at(), why));
         }
@@ -421,7 +425,6 @@ class ProcedureRuns {
         } catch (RuntimeException unforeseen) {
             why = "The run broke off: " + unforeseen.getMessage();
         } finally {
-            its.waitsForModule = null;
             // what is held is given back even when the worker was told to hurry
             boolean ending = Thread.interrupted();
             sessions.close();
@@ -444,36 +447,84 @@ class ProcedureRuns {
 
     /** Everything that may end a run at any moment. */
     private void watch(Live its, GateKeeper keeper, Sessions sessions) throws WireException {
-        if (!its.stopBecause.isEmpty()) {
-            throw new Broken(its.stopBecause);
-        }
+        people(its);
+        its.gates = keeper.look();
+        open(its, its.gates, sessions);
+        sessions.keepAlive();
+    }
+
+    /** Whether somebody wants it to end, or nobody is there any more. */
+    private void people(Live its) {
+        stopped(its);
         if (workers.isShutdown() || Thread.currentThread().isInterrupted()) {
             throw new Broken("The program is being ended; all that was held was given back.");
         }
         Procedure procedure = its.run().procedure();
+        if (!procedure.commands()) {
+            return;
+        }
         Optional<String> other =
                 its.context.link().lease().holder().filter(h -> !h.equals(its.who));
-        if (procedure.commands() && other.isPresent()) {
+        if (other.isPresent()) {
             throw new Broken(
                     "The command was handed over to "
                             + other.get()
                             + "; all that was held was given back.");
         }
-        if (procedure.commands()
-                && !procedure.mayBeLeft()
-                && (System.nanoTime() - its.lastPing) / 1e9 > DEAD_MAN_SECONDS) {
+        if (!procedure.mayBeLeft() && (System.nanoTime() - its.lastPing) / 1e9 > DEAD_MAN_SECONDS) {
             throw new Broken("The page went away; all that was held was given back.");
         }
-        if (!procedure.gates().isEmpty()) {
-            its.gates = keeper.look();
-            Optional<String> shut = GateState.whyShut(its.gates);
-            if (procedure.commands() && shut.isPresent()) {
-                // a lost connection leaves every gate unknown; it is the connection that is told
-                sessions.check();
-                throw new Broken(shut.get() + " All that was held was given back.");
-            }
+    }
+
+    private static void stopped(Live its) {
+        if (!its.stopBecause.isEmpty()) {
+            throw new Broken(its.stopBecause);
         }
-        sessions.keepAlive();
+    }
+
+    private static void open(Live its, List<GateState> gates, Sessions sessions)
+            throws WireException {
+        Optional<String> shut = GateState.whyShut(gates);
+        if (shut.isPresent() && its.run().procedure().commands()) {
+            // a lost connection leaves every gate unknown; it is the connection that is told
+            sessions.check();
+            throw new Broken(shut.get() + " All that was held was given back.");
+        }
+    }
+
+    /** What may end a run, looked at. */
+    private interface Look {
+        void look() throws WireException;
+    }
+
+    /**
+     * Carries out what a module may take its time for; meanwhile it is looked from aside whether
+     * the run has to end, and then the module is not waited for.
+     */
+    private Event patiently(Live its, Look look, Order order) throws WireException {
+        Thread worker = Thread.currentThread();
+        CountDownLatch over = new CountDownLatch(1);
+        CompletableFuture<Void> aside =
+                CompletableFuture.runAsync(
+                        () -> {
+                            try {
+                                while (!over.await(ASIDE_MILLIS, TimeUnit.MILLISECONDS)) {
+                                    look.look();
+                                }
+                            } catch (Broken | WireException ends) {
+                                its.stopBecause = ends.getMessage();
+                                worker.interrupt();
+                            } catch (InterruptedException ended) {
+                                Thread.currentThread().interrupt();
+                            }
+                        },
+                        workers);
+        try {
+            return order.carryOut();
+        } finally {
+            over.countDown();
+            aside.join();
+        }
     }
 
     private void step(Live its, ProcedureRun run, GateKeeper keeper, Sessions sessions)
@@ -501,10 +552,15 @@ class ProcedureRuns {
             carried(
                     its,
                     step,
-                    () -> {
-                        write(its, run, write, sessions);
-                        return new Event.Did(step.id(), Map.of());
-                    });
+                    // what is half written is worse than what was begun with a gate shut
+                    () ->
+                            patiently(
+                                    its,
+                                    () -> stopped(its),
+                                    () -> {
+                                        write(its, run, write, sessions);
+                                        return new Event.Did(step.id(), Map.of());
+                                    }));
         } else if (act instanceof Act.Codes codes) {
             tell(its, new Event.Kept(step.id(), Map.of(codes.as(), stored(its, codes))));
         } else if (act instanceof Act.GiveBack) {
@@ -512,10 +568,22 @@ class ProcedureRuns {
             tell(its, new Event.Did(step.id(), Map.of()));
         } else if (act instanceof Act.RunRoutine routine) {
             Procedure.Routine described = run.procedure().routine(routine.routine()).orElseThrow();
+            // a module that works on a routine answers nothing else meanwhile
+            GateKeeper aside = keeper.without(described.module());
             carried(
                     its,
                     step,
-                    () -> new Event.Did(step.id(), routine(sessions, described, routine.how())));
+                    () ->
+                            patiently(
+                                    its,
+                                    () -> {
+                                        people(its);
+                                        open(its, aside.look(), sessions);
+                                    },
+                                    () ->
+                                            new Event.Did(
+                                                    step.id(),
+                                                    routine(sessions, described, routine.how()))));
         } else if (act instanceof Act.Study study) {
             Studies.Verdict v =
                     Studies.judge(
@@ -567,8 +635,6 @@ class ProcedureRuns {
             throws WireException {
         VehicleDescription d = its.context.description();
         OutputSession session = sessions.of(output.module());
-        int module = d.module(output.module()).orElseThrow().address();
-        List<Value> values = command.values().stream().flatMap(v -> d.value(v).stream()).toList();
         double nextLook = its.seconds() + LOOK_SECONDS;
         for (Act.Leg leg : command.legs()) {
             session.drive(output.did(), output.name(), leg.to());
@@ -577,7 +643,7 @@ class ProcedureRuns {
                 session.check();
                 double before = its.seconds();
                 Map<String, Double> read =
-                        new LinkedHashMap<>(its.context.link().readModule(module, values));
+                        new LinkedHashMap<>(its.context.link().readAll(d, command.values()));
                 double after = its.seconds();
                 read.put(Studies.SLACK, (after - before) / 2);
                 its.sample((before + after) / 2, read);
@@ -638,7 +704,8 @@ class ProcedureRuns {
                                                                             .equals(module))
                                             .findFirst()
                                             .map(known -> " " + known.name())
-                                            .orElse(""));
+                                            .orElse("")
+                                    + ((e.status() & FAILS_NOW) != 0 ? Act.Codes.NOW : ""));
                 }
             } catch (WireException silent) {
                 lines.add(m.name() + " did not tell its codes: " + silent.getMessage());
@@ -649,14 +716,7 @@ class ProcedureRuns {
 
     private void carried(Live its, Step step, Order order) throws WireException {
         try {
-            its.waitsForModule = Thread.currentThread();
-            Event done;
-            try {
-                done = order.carryOut();
-            } finally {
-                its.waitsForModule = null;
-            }
-            tell(its, done);
+            tell(its, order.carryOut());
         } catch (NegativeResponseException refused) {
             boolean gates = its.gates.stream().allMatch(GateState::open);
             tell(

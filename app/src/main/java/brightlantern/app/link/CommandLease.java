@@ -2,6 +2,7 @@ package brightlantern.app.link;
 
 import java.time.Duration;
 import java.util.Optional;
+import java.util.function.LongSupplier;
 
 /**
  * One person commands a vehicle at a time; who it is, others can see. It lapses when nothing is
@@ -10,9 +11,20 @@ import java.util.Optional;
 public final class CommandLease {
     private static final Duration LAPSE = Duration.ofSeconds(30);
 
+    /** Nanoseconds of a clock that never goes back. */
+    private final LongSupplier clock;
+
     private String holder = "";
     private String wish = "";
     private long until;
+
+    public CommandLease() {
+        this(System::nanoTime);
+    }
+
+    CommandLease(LongSupplier clock) {
+        this.clock = clock;
+    }
 
     /**
      * Takes or keeps the lease.
@@ -26,7 +38,7 @@ public final class CommandLease {
                     other.get() + " is commanding this vehicle now. Wait until it is given back.");
         }
         holder = who;
-        until = System.nanoTime() + LAPSE.toNanos();
+        until = clock.getAsLong() + LAPSE.toNanos();
     }
 
     public synchronized void release(String who) {
@@ -52,12 +64,12 @@ public final class CommandLease {
         if (holder.equals(from) && asked().isPresent()) {
             holder = wish;
             wish = "";
-            until = System.nanoTime() + LAPSE.toNanos();
+            until = clock.getAsLong() + LAPSE.toNanos();
         }
     }
 
     public synchronized Optional<String> holder() {
-        return holder.isEmpty() || System.nanoTime() > until
+        return holder.isEmpty() || clock.getAsLong() - until > 0
                 ? Optional.empty()
                 : Optional.of(holder);
     }

@@ -7,6 +7,7 @@ import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.uds.UdsClient;
+import brightlantern.wire.uds.UdsTimings;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -120,7 +121,10 @@ public final class OutputSession implements AutoCloseable {
         logged(
                 CommandLog.OUTPUT,
                 name + (kind == START ? ": start" : ": stop"),
-                () -> result[0] = client().routine(kind, rid, Bytes.EMPTY));
+                () ->
+                        result[0] =
+                                client().with(UdsTimings.STANDARD.patient())
+                                        .routine(kind, rid, Bytes.EMPTY));
         if (kind == STOP) {
             started.remove(rid);
         }
@@ -154,7 +158,12 @@ public final class OutputSession implements AutoCloseable {
             command.send();
             log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.empty()));
         } catch (WireException refused) {
+            // who was told to stop waiting still writes down what was sent
+            boolean interrupted = Thread.interrupted();
             log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.of(refused)));
+            if (interrupted) {
+                Thread.currentThread().interrupt();
+            }
             throw refused;
         }
     }
@@ -164,13 +173,14 @@ public final class OutputSession implements AutoCloseable {
         Optional<WireException> failure = Optional.empty();
         try {
             check();
+            UdsClient hasty = client().with(UdsTimings.STANDARD.hasty());
             for (int did : taken) {
-                client().giveBack(did);
+                hasty.giveBack(did);
             }
             for (int rid : started) {
-                client().routine(STOP, rid, Bytes.EMPTY);
+                hasty.routine(STOP, rid, Bytes.EMPTY);
             }
-            client().session(DEFAULT);
+            hasty.session(DEFAULT);
         } catch (WireException lost) {
             failure = Optional.of(lost);
         }

@@ -40,6 +40,20 @@ class CommandLeaseTest {
     }
 
     @Test
+    void itLapsesAfterATimeOfSilenceAndNotBefore() {
+        long[] now = {Long.MAX_VALUE - 5_000_000_000L};
+        CommandLease silent = new CommandLease(() -> now[0]);
+        silent.claim("ann");
+        now[0] += 29_000_000_000L;
+        assertThatThrownBy(() -> silent.claim("bert")).hasMessageContaining("ann");
+        silent.claim("ann");
+        now[0] += 31_000_000_000L;
+        assertThat(silent.holder()).isEmpty();
+        silent.claim("bert");
+        assertThat(silent.holder()).contains("bert");
+    }
+
+    @Test
     void aWishOfNobodyElseIsNone() {
         lease.ask("ann");
         assertThat(lease.asked()).as("there is nobody to ask").isEmpty();

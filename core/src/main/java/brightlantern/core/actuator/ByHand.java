@@ -224,8 +224,11 @@ public final class ByHand {
                 }
             }
         }
-        a.responds().stream().map(r -> r.value()).forEach(v -> spread(d, take, v, reasons));
-        a.current().ifPresent(v -> spread(d, take, v, reasons));
+        Stream.concat(
+                        a.current().stream(),
+                        a.responds().stream().map(VehicleDescription.Response::value))
+                .distinct()
+                .forEach(v -> spread(d, take, v, reasons));
         return new Studies.Verdict(
                 !any ? "not-judged" : right ? "right" : "wrong",
                 any ? Optional.of(right) : Optional.empty(),

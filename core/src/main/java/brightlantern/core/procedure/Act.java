@@ -166,7 +166,10 @@ public sealed interface Act {
      */
     record Codes(List<String> modules, String as, Optional<String> since, String next)
             implements Act {
-        /** What a comparison may come to. */
+        /** End of the line of a code whose test fails at present. */
+        public static final String NOW = " (fails now)";
+
+        /** What a comparison may come to; a code that came and passes again is none. */
         public static final List<String> OUTCOMES = List.of("same", "new");
 
         @Override

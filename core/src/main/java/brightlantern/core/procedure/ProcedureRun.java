@@ -232,20 +232,33 @@ public record ProcedureRun(
         }
         List<String> before = listed(run.data.getOrDefault(codes.since().get(), ""));
         List<String> now = listed(run.data.getOrDefault(codes.as(), ""));
-        List<String> fresh = now.stream().filter(c -> !before.contains(c)).toList();
+        List<String> known = before.stream().map(ProcedureRun::bare).toList();
+        List<String> fresh = now.stream().filter(c -> !known.contains(bare(c))).toList();
+        List<String> failing = fresh.stream().filter(c -> c.endsWith(Act.Codes.NOW)).toList();
         List<String> reasons = new ArrayList<>();
         fresh.forEach(c -> reasons.add("new: " + c));
-        now.stream().filter(before::contains).forEach(c -> reasons.add("was there before: " + c));
-        before.stream().filter(c -> !now.contains(c)).forEach(c -> reasons.add("gone: " + c));
-        return run.knowing(Map.of(Scene.study(at), fresh.isEmpty() ? 0.0 : 1.0))
-                .judged(
-                        fresh.isEmpty()
-                                ? "No code came since."
-                                : fresh.size() + " code(s) came since.",
-                        Optional.of(fresh.isEmpty()),
-                        reasons,
-                        Map.of())
+        now.stream()
+                .filter(c -> !fresh.contains(c))
+                .forEach(c -> reasons.add("there before: " + c));
+        List<String> left = now.stream().map(ProcedureRun::bare).toList();
+        known.stream().filter(c -> !left.contains(c)).forEach(c -> reasons.add("gone: " + c));
+        String says =
+                fresh.isEmpty()
+                        ? "No code came since."
+                        : failing.isEmpty()
+                                ? "No code came since that fails now; "
+                                        + fresh.size()
+                                        + " came meanwhile and passes."
+                                : failing.size() + " code(s) came since and fail now.";
+        return run.knowing(Map.of(Scene.study(at), failing.isEmpty() ? 0.0 : 1.0))
+                .judged(says, Optional.of(failing.isEmpty()), reasons, Map.of())
                 .enter(codes.next());
+    }
+
+    private static String bare(String line) {
+        return line.endsWith(Act.Codes.NOW)
+                ? line.substring(0, line.length() - Act.Codes.NOW.length())
+                : line;
     }
 
     /**

@@ -160,6 +160,47 @@ class ProcedureRunTest {
         assertThat(pinched.verdicts().get(2).tells()).containsEntry("tank-pinched", "holds");
     }
 
+    /** A replacement up to the codes that are read at its end; the old ones were these. */
+    private static ProcedureRun replaced(String before) throws IOException {
+        ProcedureRun run = begin("tamarack-portage", "replace-trailer");
+        run = run.with(new Event.Kept("codes-before", Map.of("before-codes", before)));
+        run = run.with(new Event.Kept("read-old", Map.of(Scene.item("wanted", "vin"), "5A")));
+        run = chosen(run, "carry").with(new Event.Held("key-off"));
+        run = run.with(new Event.Pressed("swap")).with(new Event.Held("key-on"));
+        run = chosen(run.with(new Event.Kept("read-new", Map.of())), "go");
+        run = did(did(did(run, Map.of()), Map.of()), Map.of());
+        return run.with(new Event.Held("off-again")).with(new Event.Held("on-again"));
+    }
+
+    @Test
+    void newCodesAreToldFromOldOnesAndFromThoseThatPassAgain() throws IOException {
+        String old = "Body, B1000-00 Old";
+        ProcedureRun run = replaced(old);
+        assertThat(run.at()).isEqualTo("codes-after");
+        ProcedureRun same =
+                run.with(new Event.Kept(run.at(), Map.of("after-codes", old + " (fails now)")));
+        assertThat(verdict(same).says()).isEqualTo("No code came since.");
+        assertThat(verdict(same).passes()).contains(true);
+        ProcedureRun fresh =
+                run.with(
+                        new Event.Kept(
+                                run.at(),
+                                Map.of("after-codes", "Trailer, B2A10-55 New (fails now)")));
+        assertThat(verdict(fresh).says()).isEqualTo("1 code(s) came since and fail now.");
+        assertThat(verdict(fresh).reasons())
+                .containsExactly("new: Trailer, B2A10-55 New (fails now)", "gone: " + old);
+        ProcedureRun passing =
+                run.with(
+                        new Event.Kept(
+                                run.at(), Map.of("after-codes", old + "\nTrailer, B2A10-55 New")));
+        assertThat(verdict(passing).passes()).contains(true);
+        assertThat(verdict(passing).says()).contains("1 came meanwhile and passes");
+    }
+
+    private static ProcedureRun.Verdict verdict(ProcedureRun run) {
+        return run.verdicts().get(run.verdicts().size() - 1);
+    }
+
     private static Event judged(String outcome, boolean passes) {
         return new Event.Judged("judged", outcome, Optional.of(passes), "So.", List.of());
     }

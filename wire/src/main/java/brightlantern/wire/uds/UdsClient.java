@@ -22,18 +22,33 @@ public final class UdsClient {
     private final int address;
     private final UdsTimings timings;
 
-    /** An answer to a request that was given up may still come; it is no twin's. */
-    private boolean gaveUp;
+    private final Turns turns;
 
-    /** The request before this one; a second answer to it gives a twin away. */
-    private Bytes before = Bytes.EMPTY;
+    /** What all who ask one module share. */
+    private static final class Turns {
+        final ReentrantLock lock = new ReentrantLock(true);
 
-    private final ReentrantLock turn = new ReentrantLock(true);
+        /** An answer to a request that was given up may still come; it is no twin's. */
+        boolean gaveUp;
+
+        /** The request before this one; a second answer to it gives a twin away. */
+        Bytes before = Bytes.EMPTY;
+    }
 
     public UdsClient(DoipConnection connection, int address, UdsTimings timings) {
+        this(connection, address, timings, new Turns());
+    }
+
+    private UdsClient(DoipConnection connection, int address, UdsTimings timings, Turns turns) {
         this.connection = connection;
         this.address = address;
         this.timings = timings;
+        this.turns = turns;
+    }
+
+    /** The same module, asked with other timings; both take turns. */
+    public UdsClient with(UdsTimings other) {
+        return new UdsClient(connection, address, other, turns);
     }
 
     public int address() {
@@ -49,12 +64,8 @@ public final class UdsClient {
      * @throws WireFormatException when the answer does not belong to the request
      */
     public Bytes request(Bytes request) throws WireException {
-        return request(request, timings);
-    }
-
-    private Bytes request(Bytes request, UdsTimings timings) throws WireException {
         try {
-            turn.lockInterruptibly();
+            turns.lock.lockInterruptibly();
         } catch (InterruptedException cancelled) {
             Thread.currentThread().interrupt();
             throw new CancelledException("Cancelled while waiting for the module's turn");
@@ -62,11 +73,11 @@ public final class UdsClient {
         try {
             for (int attempt = 0; ; attempt++) {
                 try {
-                    Bytes answer = once(request, timings);
-                    gaveUp = false;
+                    Bytes answer = once(request);
+                    turns.gaveUp = false;
                     return answer;
                 } catch (SilenceException | CancelledException unanswered) {
-                    gaveUp = true;
+                    turns.gaveUp = true;
                     throw unanswered;
                 } catch (NegativeResponseException refused) {
                     if (refused.code() != 0x21 || attempt >= timings.busyRetries()) {
@@ -76,8 +87,8 @@ public final class UdsClient {
                 }
             }
         } finally {
-            before = request;
-            turn.unlock();
+            turns.before = request;
+            turns.lock.unlock();
         }
     }
 
@@ -90,7 +101,17 @@ public final class UdsClient {
         }
     }
 
-    private Bytes once(Bytes request, UdsTimings timings) throws WireException {
+    /** How many bytes after the service an answer repeats of its request (ISO 14229-1). */
+    private static int repeated(int service) {
+        return switch (service) {
+            case 0x10, 0x11, 0x19, 0x3E -> 1;
+            case 0x22, 0x2E, 0x2F -> 2;
+            case 0x31 -> 3;
+            default -> 0;
+        };
+    }
+
+    private Bytes once(Bytes request) throws WireException {
         connection.send(address, request);
         long start = System.nanoTime();
         Duration wait = timings.p2();
@@ -134,12 +155,14 @@ public final class UdsClient {
                 }
                 continue;
             }
-            if (request.at(0) == 0x22
-                    && (answer.size() < 3 || !answer.slice(1, 2).equals(request.slice(1, 2)))) {
-                if (!gaveUp
-                        && before.size() >= 3
+            int repeats = Math.min(repeated(request.at(0)), request.size() - 1);
+            Bytes about = request.slice(1, repeats);
+            if (answer.size() <= repeats || !answer.slice(1, repeats).equals(about)) {
+                if (request.at(0) == 0x22
+                        && !turns.gaveUp
+                        && turns.before.size() >= 3
                         && answer.size() >= 3
-                        && answer.slice(1, 2).equals(before.slice(1, 2))) {
+                        && answer.slice(1, 2).equals(turns.before.slice(1, 2))) {
                     throw new WireFormatException(
                             0,
                             "one answer to a request",
@@ -149,7 +172,7 @@ public final class UdsClient {
                 // what belongs to nobody's question is passed over; the right answer may follow
                 stranger =
                         new WireFormatException(
-                                1, "identifier " + request.slice(1, 2), answer.from(1).toString());
+                                1, "an answer about " + about, answer.from(1).toString());
                 if (System.nanoTime() - start > timings.pendingLimit().toNanos()) {
                     throw stranger;
                 }
@@ -181,7 +204,7 @@ public final class UdsClient {
 
     /** Asks whether the module is there (0x3E 00), and waits for its answer so long at most. */
     public void present(Duration within) throws WireException {
-        request(Bytes.of(0x3E, 0x00), timings.withP2(within));
+        with(timings.withP2(within)).request(Bytes.of(0x3E, 0x00));
     }
 
     /** Reads one identifier (0x22). */
@@ -288,7 +311,7 @@ public final class UdsClient {
 
     /** Writes one identifier (0x2E). */
     public void write(int did, Bytes value) throws WireException {
-        request(Bytes.of(0x2E, did >> 8, did).plus(value), timings.patient());
+        with(timings.patient()).request(Bytes.of(0x2E, did >> 8, did).plus(value));
     }
 
     /** Takes over an output (0x2F, shortTermAdjustment 0x03) and sets it. */
@@ -301,13 +324,9 @@ public final class UdsClient {
         request(Bytes.of(0x2F, did >> 8, did, 0x00));
     }
 
-    /** Routine control (0x31): kind 1 start, 2 stop, 3 results. */
+    /** Routine control (0x31): kind 1 start, 2 stop, 3 results; returns the result bytes. */
     public Bytes routine(int kind, int id, Bytes option) throws WireException {
-        Bytes answer = request(Bytes.of(0x31, kind, id >> 8, id).plus(option), timings.patient());
-        if (answer.size() < 4) {
-            throw new WireFormatException(answer.size(), "routine identifier", "the end");
-        }
-        return answer.from(4);
+        return request(Bytes.of(0x31, kind, id >> 8, id).plus(option)).from(4);
     }
 
     /** Splits a list of identifiers into requests of at most so many. */

@@ -17,6 +17,7 @@ public record UdsTimings(
         int busyRetries,
         Duration busyPause) {
     private static final long PATIENT_SECONDS = 90;
+    private static final long HASTY_SECONDS = 2;
 
     /** P2 with room for a gateway, P2* and S3 by ISO 14229-2:2013 table 4. */
     public static final UdsTimings STANDARD =
@@ -30,8 +31,16 @@ public record UdsTimings(
 
     /** For what a module may work on for long: routines and writing. */
     public UdsTimings patient() {
-        return new UdsTimings(
-                p2, p2Star, s3, Duration.ofSeconds(PATIENT_SECONDS), busyRetries, busyPause);
+        return bearing(Duration.ofSeconds(PATIENT_SECONDS));
+    }
+
+    /** For whoever leaves: what is not answered soon ends with the session anyway. */
+    public UdsTimings hasty() {
+        return bearing(Duration.ofSeconds(HASTY_SECONDS));
+    }
+
+    private UdsTimings bearing(Duration limit) {
+        return new UdsTimings(p2, p2Star, s3, limit, busyRetries, busyPause);
     }
 
     public UdsTimings withP2(Duration other) {
