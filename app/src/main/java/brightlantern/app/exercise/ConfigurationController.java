@@ -90,6 +90,14 @@ class ConfigurationController {
         model.addAttribute("open", gates.stream().allMatch(GateState::open));
     }
 
+    @GetMapping("/gates")
+    String gatesNow(@PathVariable("id") long id, Model model) {
+        JobPages.Context context = pages.context(id);
+        model.addAttribute("job", context.job());
+        gates(context, model);
+        return "exercise/ready :: gates";
+    }
+
     @GetMapping
     String page(@PathVariable("id") long id, @PathVariable("configuration") String c, Model model) {
         JobPages.Context context = pages.fill(id, "exercise", model);

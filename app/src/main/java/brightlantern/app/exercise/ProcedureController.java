@@ -96,6 +96,8 @@ class ProcedureController {
         model.addAttribute("procedure", procedure);
         gates(context, procedure, model);
         model.addAttribute("opens", in.isEmpty() ? "begin" : "run-" + in);
+        // beside others only what is shut is worth its place
+        model.addAttribute("brief", !in.isEmpty() && !in.equals("hand"));
         return "exercise/ready :: gates";
     }
 

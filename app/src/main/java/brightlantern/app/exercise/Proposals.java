@@ -8,7 +8,10 @@ import brightlantern.core.procedure.Proposal;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -18,6 +21,9 @@ import org.springframework.stereotype.Component;
 class Proposals {
     /** Suspects less sure than this call for nothing. */
     private static final double LEAST_SURENESS = 0.05;
+
+    /** More than these are no proposal. */
+    private static final int MOST = 7;
 
     private final Sweeps sweeps;
     private final Reasoning reasoning;
@@ -45,9 +51,23 @@ class Proposals {
                         .filter(s -> s.sureness() >= LEAST_SURENESS)
                         .map(Reasoner.Standing::suspectId)
                         .toList();
-        return Proposal.of(procedures, context.job().symptoms(), codes, suspects).stream()
+        Set<String> symptoms = context.job().symptoms();
+        Map<String, Set<String>> families = new HashMap<>();
+        d.symptoms().stream()
+                .filter(s -> symptoms.contains(s.id()))
+                .forEach(s -> s.families().forEach(f -> add(families, f, s.id())));
+        d.codes().stream()
+                .filter(c -> codes.contains(c.code()))
+                .forEach(c -> add(families, c.family(), c.code()));
+        return Proposal.of(procedures, new Proposal.Known(symptoms, codes, suspects, families))
+                .stream()
+                .limit(MOST)
                 .map(p -> new Proposed(p.procedure(), words(d, p.because())))
                 .toList();
+    }
+
+    private static void add(Map<String, Set<String>> families, String family, String what) {
+        families.computeIfAbsent(family, f -> new LinkedHashSet<>()).add(what);
     }
 
     private static String words(VehicleDescription d, List<String> because) {

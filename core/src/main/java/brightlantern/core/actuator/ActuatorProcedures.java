@@ -217,6 +217,7 @@ public final class ActuatorProcedures {
                 List.of(),
                 List.of(),
                 List.of(),
+                List.of(),
                 equipment.outputs(),
                 equipment.routines(),
                 equipment.configurations(),

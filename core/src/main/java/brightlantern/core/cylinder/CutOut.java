@@ -66,7 +66,13 @@ public final class CutOut {
                     Verdict v =
                             m.description()
                                     .cylinders()
-                                    .map(c -> CutOut.judge(m.take(), c.speed(), m.stays()))
+                                    .map(
+                                            c ->
+                                                    CutOut.judge(
+                                                            m.take(),
+                                                            c.speed(),
+                                                            c.roughness(),
+                                                            m.stays()))
                                     .orElseGet(() -> cannot("The cylinders are not described."));
                     return new Studies.Verdict(
                             v.outcome(), v.passes(), v.sentence(), v.reasons(), Optional.empty());
@@ -75,23 +81,29 @@ public final class CutOut {
 
     /**
      * @param speed id of the value that holds engine speed, rpm
+     * @param roughness id of the value that tells how much the crank shakes, rpm; empty for none
      */
-    public static Verdict judge(Take take, String speed, List<Studies.Stay> stays) {
+    public static Verdict judge(
+            Take take, String speed, String roughness, List<Studies.Stay> stays) {
         Take.Column column = take.columns().get(speed);
+        Optional<Take.Column> shakes = Optional.ofNullable(take.columns().get(roughness));
         if (column == null) {
             return cannot("Engine speed was not recorded.");
         }
         Map<Integer, List<Double>> drops = new LinkedHashMap<>();
+        Map<Integer, List<Double>> rough = new LinkedHashMap<>();
         for (Studies.Stay stay : stays) {
             if (stay.step().startsWith(CUT)) {
                 double before =
                         mean(column, stay.from() - BEFORE_SECONDS, Math.nextDown(stay.from()));
                 double least = least(column, stay.from(), stay.to());
+                int n = Integer.parseInt(stay.step().substring(CUT.length()));
                 if (Double.isFinite(before) && Double.isFinite(least)) {
-                    drops.computeIfAbsent(
-                                    Integer.parseInt(stay.step().substring(CUT.length())),
-                                    n -> new ArrayList<>())
-                            .add(before - least);
+                    drops.computeIfAbsent(n, k -> new ArrayList<>()).add(before - least);
+                    shakes.map(c -> mean(c, stay.from(), stay.to()))
+                            .filter(Double::isFinite)
+                            .ifPresent(
+                                    r -> rough.computeIfAbsent(n, k -> new ArrayList<>()).add(r));
                 }
             }
         }
@@ -120,18 +132,7 @@ public final class CutOut {
                                                 e.getValue().size()))
                         .toList();
         List<String> reasons = new ArrayList<>();
-        cylinders.forEach(
-                c ->
-                        reasons.add(
-                                String.format(
-                                        Locale.ROOT,
-                                        "Without cylinder %d the engine loses %.1f rpm (± %.1f over %d"
-                                                + " round(s)), %.0f %% of the middle one.",
-                                        c.number(),
-                                        c.drop(),
-                                        c.spread(),
-                                        c.rounds(),
-                                        100 * c.share())));
+        cylinders.forEach(c -> reasons.add(told(c, rough.getOrDefault(c.number(), List.of()))));
         Optional<Cylinder> restless =
                 cylinders.stream().filter(c -> c.spread() > REPEATS_SHARE * median).findFirst();
         if (restless.isPresent()) {
@@ -163,6 +164,23 @@ public final class CutOut {
                         : "The cylinders are missed unevenly, but none stands out alone.",
                 reasons,
                 cylinders);
+    }
+
+    private static String told(Cylinder c, List<Double> roughness) {
+        return String.format(
+                        Locale.ROOT,
+                        "Without cylinder %d the engine loses %.1f rpm",
+                        c.number(),
+                        c.drop())
+                + (c.rounds() == 1
+                        ? " (one round)"
+                        : String.format(
+                                Locale.ROOT, " (± %.1f over %d rounds)", c.spread(), c.rounds()))
+                + String.format(Locale.ROOT, ", %.0f %% of the middle one", 100 * c.share())
+                + (roughness.isEmpty()
+                        ? "."
+                        : String.format(
+                                Locale.ROOT, "; it shakes by %.1f rpm.", Stats.mean(roughness)));
     }
 
     private static Verdict cannot(String why) {

@@ -20,6 +20,7 @@ import java.util.OptionalInt;
  * @param beware what must be read and agreed to before it begins; empty for nothing
  * @param knows what its conditions may speak of beside live values
  * @param symptoms and codes and suspects: by which it is proposed
+ * @param families of symptoms and codes: by which it is proposed after those that name it
  */
 public record Procedure(
         String id,
@@ -34,6 +35,7 @@ public record Procedure(
         List<String> symptoms,
         List<String> codes,
         List<String> suspects,
+        List<String> families,
         List<Output> outputs,
         List<Routine> routines,
         List<Configuration> configurations,
@@ -45,6 +47,7 @@ public record Procedure(
         symptoms = List.copyOf(symptoms);
         codes = List.copyOf(codes);
         suspects = List.copyOf(suspects);
+        families = List.copyOf(families);
         outputs = List.copyOf(outputs);
         routines = List.copyOf(routines);
         configurations = List.copyOf(configurations);

@@ -179,6 +179,7 @@ public final class ProcedureReader {
                     texts(whole, "symptoms"),
                     texts(whole, "codes"),
                     texts(whole, "suspects"),
+                    texts(whole, "families"),
                     equipment.outputs(),
                     equipment.routines(),
                     equipment.configurations(),

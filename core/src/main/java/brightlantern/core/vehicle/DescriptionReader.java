@@ -368,6 +368,7 @@ public final class DescriptionReader {
                 c.deviation(),
                 c.misfires(),
                 c.speed(),
+                text(c.roughness()),
                 text(c.finding()),
                 c.weak(),
                 c.scatter(),
@@ -721,6 +722,9 @@ public final class DescriptionReader {
                                                     needs(at, "a value", values, c.misfiresOf(n));
                                                 });
                                 needs(at, "a value", values, c.speed());
+                                if (!c.roughness().isEmpty()) {
+                                    needs(at, "a value", values, c.roughness());
+                                }
                                 c.when().forEach(w -> needs(at, "a value", values, w.value()));
                                 if (!c.finding().isEmpty()) {
                                     needs(at, "a finding", findings, c.finding());

@@ -463,6 +463,7 @@ public record VehicleDescription(
      * @param banks cylinder → bank; empty with one bank
      * @param deviation and misfires: beginnings of the ids of a cylinder's values, its number
      *     follows
+     * @param roughness value that tells how much the crank shakes; empty for none
      * @param finding what is found is told as; empty when it is not
      * @param weak speed that the weak one lacks at least, rpm (below zero)
      * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
@@ -474,6 +475,7 @@ public record VehicleDescription(
             String deviation,
             String misfires,
             String speed,
+            String roughness,
             String finding,
             double weak,
             double scatter,

@@ -31,7 +31,15 @@ class CutOutTest {
                 new Take.Column(
                         rows.stream().mapToDouble(r -> r[0]).toArray(),
                         rows.stream().mapToDouble(r -> r[1]).toArray());
-        return CutOut.judge(new Take(Map.of(SPEED, column), List.of()), SPEED, stays);
+        Take.Column shakes =
+                new Take.Column(
+                        rows.stream().mapToDouble(r -> r[0]).toArray(),
+                        rows.stream().mapToDouble(r -> r[1] < 799 ? 12 : 3).toArray());
+        return CutOut.judge(
+                new Take(Map.of(SPEED, column, "roughness", shakes), List.of()),
+                SPEED,
+                "roughness",
+                stays);
     }
 
     private static double steady(List<double[]> rows, double from, double seconds, double rpm) {
@@ -49,7 +57,12 @@ class CutOutTest {
         assertThat(verdict.passes()).contains(false);
         assertThat(verdict.cylinders().get(2).rounds()).isEqualTo(2);
         assertThat(verdict.reasons())
-                .anyMatch(r -> r.contains("Without cylinder 3 the engine loses 8.5 rpm"));
+                .anyMatch(
+                        r ->
+                                r.startsWith(
+                                        "Without cylinder 3 the engine loses 8.5 rpm (± 0.7 over 2"
+                                                + " rounds), 21 % of the middle one; it shakes by 1"));
+        assertThat(judged(3, 60, 58, 62).reasons().get(0)).contains("60.0 rpm (one round)");
     }
 
     @Test
@@ -74,7 +87,7 @@ class CutOutTest {
     void anEngineThatLosesNothingWasNotSwitchedOff() {
         assertThat(judged(3, 0.3, 0.1, 0.2).sentence()).contains("it was not switched off");
         assertThat(judged(1, 40).sentence()).contains("Fewer than two cylinders");
-        assertThat(CutOut.judge(new Take(Map.of(), List.of()), SPEED, List.of()).sentence())
+        assertThat(CutOut.judge(new Take(Map.of(), List.of()), SPEED, "", List.of()).sentence())
                 .contains("Engine speed was not recorded");
     }
 }

@@ -42,7 +42,7 @@ class CutOutTest {
                 new Take.Column(
                         rows.stream().mapToDouble(x -> x[0]).toArray(),
                         rows.stream().mapToDouble(x -> x[1]).toArray());
-        return CutOut.judge(new Take(Map.of(SPEED, speed), List.of()), SPEED, stays);
+        return CutOut.judge(new Take(Map.of(SPEED, speed), List.of()), SPEED, "", stays);
     }
 
     private static double run(
