@@ -168,7 +168,8 @@ final class Workshop implements AutoCloseable {
                     }
                     ((JavascriptExecutor) b)
                             .executeScript(
-                                    "arguments[0].scrollIntoView({block:'center'})", found.get(0));
+                                    "arguments[0].scrollIntoView({block:'center',behavior:'instant'})",
+                                    found.get(0));
                     try {
                         found.get(0).click();
                         return true;

@@ -110,6 +110,9 @@ class ProcedureRuns {
         private volatile boolean working;
         private volatile List<GateState> gates = List.of();
 
+        /** Values of the last measurement. */
+        private Set<String> followed = Set.of();
+
         Live(long id, JobPages.Context context, String who, ProcedureRun run, int events) {
             this.id = id;
             this.context = context;
@@ -600,7 +603,8 @@ class ProcedureRuns {
                     new Event.Judged(step.id(), v.outcome(), v.passes(), v.sentence(), v.reasons()),
                     v.evidence());
         } else {
-            // a person is asked while something is held
+            // a person is asked while something is held: what was read before goes on being read
+            read(its, its.followed, new LinkedHashMap<>(), true);
             pause();
         }
     }
@@ -806,6 +810,7 @@ class ProcedureRuns {
                                                         f.values().stream())
                                                 .collect(Collectors.toSet()))
                         .orElse(Set.copyOf(measure.values()));
+        its.followed = Set.copyOf(measure.values());
         do {
             read(its, ids, window, true);
             if (measure.until().isPresent() && holds(measure.until().get(), window)) {

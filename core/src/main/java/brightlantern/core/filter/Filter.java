@@ -204,6 +204,39 @@ public sealed interface Filter {
         }
     }
 
+    /**
+     * A value that went up, or down, by so much within the time before each moment; a rate with a
+     * limit. What lies before the first reading is not missed: nothing is known to have changed.
+     *
+     * @param trend rising or falling
+     * @param by in the value's own unit, above zero
+     */
+    record Changed(String value, Trend trend, double by, double seconds) implements Filter {
+        @Override
+        public Set<String> values() {
+            return Set.of(value);
+        }
+
+        @Override
+        public State[] over(Take take, double[] times) {
+            State[] states = new State[times.length];
+            int from = 0;
+            for (int i = 0; i < times.length; i++) {
+                while (times[i] - times[from] > seconds + 1e-9) {
+                    from++;
+                }
+                double now = take.at(value, times[i]);
+                double most = 0;
+                for (int k = from; k < i; k++) {
+                    double then = take.at(value, times[k]);
+                    most = Math.max(most, trend == Trend.RISING ? now - then : then - now);
+                }
+                states[i] = Double.isNaN(now) ? State.UNKNOWN : State.of(most >= by);
+            }
+            return states;
+        }
+    }
+
     /** A condition that has held without a break for so many seconds. */
     record For(Filter part, double seconds) implements Filter {
         @Override

@@ -20,7 +20,8 @@ import java.util.Optional;
  * not    = "not" not | held
  * held   = ( "(" or ")" | test ) [ "for" number "s" ]
  * test   = value ( sign number [ unit ] | "between" number "and" number [ unit ]
- *        | "is" state | "steady" | "rising" | "falling" )
+ *        | "is" state | "steady" | "rising" | "falling"
+ *        | ( "rising" | "falling" ) "by" number [ unit ] "within" number "s" )
  * value  = id | last part of an id | "name in quotes"
  * sign   = &lt; | &lt;= | &gt; | &gt;= | = | !=
  * </pre>
@@ -193,14 +194,7 @@ public final class FilterParser {
         if (!word("for")) {
             return part;
         }
-        double seconds = number("a number of seconds");
-        if (seconds <= 0) {
-            throw new FilterException(
-                    "a time must be more than nothing", tokens.get(at - 1).position());
-        }
-        if (!word("s")) {
-            throw expected("'s', for seconds");
-        }
+        double seconds = seconds();
         return part instanceof Filter.Moves moves
                 ? new Filter.Moves(moves.value(), moves.trend(), seconds, moves.resolution())
                 : new Filter.For(part, seconds);
@@ -210,6 +204,9 @@ public final class FilterParser {
         Value value = value();
         for (Trend trend : Trend.values()) {
             if (word(trend.name().toLowerCase(Locale.ROOT))) {
+                if (trend != Trend.STEADY && word("by")) {
+                    return changed(value, trend);
+                }
                 return new Filter.Moves(
                         value.id(),
                         trend,
@@ -243,6 +240,34 @@ public final class FilterParser {
         }
         double limit = number("a number");
         return new Filter.Compare(value.id(), operator, own(value, limit, unit()));
+    }
+
+    private Filter changed(Value value, Trend trend) throws FilterException {
+        int place = peek().position();
+        double by = number("how much it changes");
+        Optional<Token> unit = unit();
+        // a difference: 10 °C are 10 K, and 0 °C are nothing
+        double own = own(value, by, unit) - own(value, 0, unit);
+        if (!(own > 0)) {
+            throw new FilterException("a change must be more than nothing", place);
+        }
+        if (!word("within")) {
+            throw expected("'within' and a number of seconds");
+        }
+        double seconds = seconds();
+        return new Filter.Changed(value.id(), trend, own, seconds);
+    }
+
+    private double seconds() throws FilterException {
+        double seconds = number("a number of seconds");
+        if (seconds <= 0) {
+            throw new FilterException(
+                    "a time must be more than nothing", tokens.get(at - 1).position());
+        }
+        if (!word("s")) {
+            throw expected("'s', for seconds");
+        }
+        return seconds;
     }
 
     private Operator operator() throws FilterException {
@@ -304,7 +329,8 @@ public final class FilterParser {
     private Optional<Token> unit() {
         Token token = peek();
         boolean grammar =
-                List.of("and", "or", "for").contains(token.text().toLowerCase(Locale.ROOT));
+                List.of("and", "or", "for", "within")
+                        .contains(token.text().toLowerCase(Locale.ROOT));
         return token.kind() == Kind.WORD && !grammar ? Optional.of(next()) : Optional.empty();
     }
 
