@@ -163,7 +163,7 @@ class ProcedureController {
         return "redirect:/jobs/" + id + "/exercise/runs/" + run;
     }
 
-    private ProcedureRuns.Live live(JobPages.Context context, long run) {
+    private LiveRun live(JobPages.Context context, long run) {
         return runs.view(context, run)
                 .orElseThrow(
                         () ->
@@ -208,7 +208,7 @@ class ProcedureController {
 
     /** The next check in turn begins when the one before it has come to its end. */
     private Optional<Long> next(JobPages.Context context, long run, String me, Model model) {
-        ProcedureRuns.Live its = live(context, run);
+        LiveRun its = live(context, run);
         if (its.run().status() != ProcedureRun.Status.CONCLUDED || !its.who().equals(me)) {
             return Optional.empty();
         }
@@ -227,7 +227,7 @@ class ProcedureController {
         }
     }
 
-    private void show(JobPages.Context context, ProcedureRuns.Live its, String me, Model model) {
+    private void show(JobPages.Context context, LiveRun its, String me, Model model) {
         CommandLease lease = context.link().lease();
         model.addAttribute("me", me);
         model.addAttribute("commander", lease.holder().orElse(""));
@@ -316,7 +316,7 @@ class ProcedureController {
         return run(id, run);
     }
 
-    private static String progress(ProcedureRuns.Live its, ProcedureRun run) {
+    private static String progress(LiveRun its, ProcedureRun run) {
         if (!run.running()) {
             return "";
         }
@@ -340,8 +340,7 @@ class ProcedureController {
 
     record NamedChart(String name, Chart chart, List<String> legend) {}
 
-    private List<NamedChart> charts(
-            JobPages.Context context, ProcedureRuns.Live its, ProcedureRun run) {
+    private List<NamedChart> charts(JobPages.Context context, LiveRun its, ProcedureRun run) {
         Take take = run.running() ? its.take() : measured(its.id);
         List<NamedChart> charts = new ArrayList<>();
         List<String> led =
@@ -424,7 +423,7 @@ class ProcedureController {
             RedirectAttributes flash) {
         Principal who = request.getUserPrincipal();
         JobPages.Context context = pages.context(id);
-        ProcedureRuns.Live its = live(context, run);
+        LiveRun its = live(context, run);
         String step = form.getOrDefault("step", "");
         try {
             ownsOrStops(its, what, who.getName());
@@ -452,7 +451,7 @@ class ProcedureController {
      * Who looks on at a run that commands may stop it, as anybody may who sees danger; whatever
      * moves it on is for whoever began it, until it was broken off.
      */
-    private static void ownsOrStops(ProcedureRuns.Live its, String what, String me) {
+    private static void ownsOrStops(LiveRun its, String what, String me) {
         ProcedureRun run = its.run();
         boolean broken = run.status() == ProcedureRun.Status.BROKEN_OFF && what.equals("resume");
         if (run.procedure().commands()
@@ -465,7 +464,7 @@ class ProcedureController {
         }
     }
 
-    private void typed(ProcedureRuns.Live its, String step, String text) {
+    private void typed(LiveRun its, String step, String text) {
         ProcedureRun run = its.run();
         if (!run.at().equals(step) || !(run.step().act() instanceof Act.Ask ask)) {
             return;

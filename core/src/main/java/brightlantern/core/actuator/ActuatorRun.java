@@ -38,40 +38,24 @@ public final class ActuatorRun {
 
     /** Times the strokes of an actuator that was driven from end to end. */
     public static final Studies.Study STROKES =
-            new Studies.Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    return List.of("right", "wrong", UNSURE, "not-judged");
-                }
-
-                @Override
-                public Studies.Verdict judge(Studies.Material m) {
-                    return timed(m);
-                }
-            };
+            Studies.Study.of(List.of("right", "wrong", UNSURE, "not-judged"), ActuatorRun::timed);
 
     /** Looks for play and friction in an actuator that was led up and down in steps. */
     public static final Studies.Study STEPS =
-            new Studies.Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    return List.of("right", "wrong", "not-judged");
-                }
-
-                @Override
-                public Studies.Verdict judge(Studies.Material m) {
-                    Actuator a = m.description().actuator(m.about()).orElseThrow();
-                    UpAndDown.Verdict v = UpAndDown.judge(a, samples(m.take(), a));
-                    return new Studies.Verdict(
-                            !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
-                            v.judged() ? Optional.of(v.passed()) : Optional.empty(),
-                            v.sentence(),
-                            v.reasons(),
-                            Optional.empty());
-                }
-            };
+            Studies.Study.of(List.of("right", "wrong", "not-judged"), ActuatorRun::stepped);
 
     private ActuatorRun() {}
+
+    private static Studies.Verdict stepped(Studies.Material m) {
+        Actuator a = m.description().actuator(m.about()).orElseThrow();
+        UpAndDown.Verdict v = UpAndDown.judge(a, samples(m.take(), a));
+        return new Studies.Verdict(
+                !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
+                v.judged() ? Optional.of(v.passed()) : Optional.empty(),
+                v.sentence(),
+                v.reasons(),
+                Optional.empty());
+    }
 
     private static Studies.Verdict timed(Studies.Material m) {
         Actuator a = m.description().actuator(m.about()).orElseThrow();

@@ -43,20 +43,7 @@ public final class ByHand {
 
     /** Tells what each leg brought. */
     public static final Studies.Study STUDY =
-            new Studies.Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    return List.of("right", "wrong", "not-judged");
-                }
-
-                @Override
-                public Studies.Verdict judge(Studies.Material m) {
-                    return ByHand.judge(
-                            m.description(),
-                            m.description().actuator(m.about()).orElseThrow(),
-                            m.take());
-                }
-            };
+            Studies.Study.of(List.of("right", "wrong", "not-judged"), ByHand::judge);
 
     private ByHand() {}
 
@@ -186,7 +173,10 @@ public final class ByHand {
         }
     }
 
-    private static Studies.Verdict judge(VehicleDescription d, Actuator a, Take take) {
+    private static Studies.Verdict judge(Studies.Material m) {
+        VehicleDescription d = m.description();
+        Actuator a = d.actuator(m.about()).orElseThrow();
+        Take take = m.take();
         List<String> reasons = new ArrayList<>();
         boolean any = false;
         boolean right = true;

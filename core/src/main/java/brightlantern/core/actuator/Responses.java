@@ -25,18 +25,7 @@ public final class Responses {
 
     /** Judges all that is described to follow. */
     public static final Studies.Study STUDY =
-            new Studies.Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    return List.of("right", "wrong", "not-judged");
-                }
-
-                @Override
-                public Studies.Verdict judge(Studies.Material m) {
-                    Actuator a = m.description().actuator(m.about()).orElseThrow();
-                    return Responses.judge(m.description(), a, m.take(), m.earlier());
-                }
-            };
+            Studies.Study.of(List.of("right", "wrong", "not-judged"), Responses::judge);
 
     private Responses() {}
 
@@ -54,6 +43,14 @@ public final class Responses {
         boolean still() {
             return Double.isNaN(delay);
         }
+    }
+
+    private static Studies.Verdict judge(Studies.Material m) {
+        return judge(
+                m.description(),
+                m.description().actuator(m.about()).orElseThrow(),
+                m.take(),
+                m.earlier());
     }
 
     static Studies.Verdict judge(

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** The core's studies by the names under which procedures ask for them. */
 public final class Studies {
@@ -95,6 +96,21 @@ public final class Studies {
         List<String> outcomes(int cylinders);
 
         Verdict judge(Material material);
+
+        /** A study whose outcomes do not depend on the engine. */
+        static Study of(List<String> outcomes, Function<Material, Verdict> judge) {
+            return new Study() {
+                @Override
+                public List<String> outcomes(int cylinders) {
+                    return outcomes;
+                }
+
+                @Override
+                public Verdict judge(Material material) {
+                    return judge.apply(material);
+                }
+            };
+        }
     }
 
     public static boolean knows(String study) {

@@ -39,10 +39,10 @@ public final class Reasoner {
     /** From here on it says that things point to this one. */
     public static final double POINTED_AT = 0.5;
 
-    /** A list of causes is never complete: one complaint in ten turns out to be something new. */
     /** For so many suspects the rail tells what a check should read; more cannot be taken in. */
     private static final int SHOWN_EXPECTATIONS = 3;
 
+    /** A list of causes is never complete: one complaint in ten turns out to be something new. */
     private static final double PRIOR_SOMETHING_ELSE = 0.10;
 
     /**

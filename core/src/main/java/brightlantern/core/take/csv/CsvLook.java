@@ -36,6 +36,10 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
     private static final int SHOWN_ROWS = 8;
     private static final int LOOKED_AT = 60;
     private static final char[] SEPARATORS = {';', '\t', ',', '|'};
+
+    /** What a line of names counts when the separator is guessed, in shares of all lines. */
+    private static final double NAMED = 0.5;
+
     private static final Pattern NUMBER = Pattern.compile("[-+]?\\d*[.,]?\\d+([eE][-+]?\\d+)?");
     private static final Pattern COMMA = Pattern.compile("[-+]?[\\d.]*\\d,\\d+");
     private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2}([.,]\\d+)?)?");
@@ -161,7 +165,16 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                             .orElseThrow()
                             .getKey();
             double alike = (double) sizes.get(mode) / lines.size();
-            double its = mode < 2 ? 0 : alike;
+            // a decimal comma splits the numbers alike as well, but not the names above them
+            boolean named =
+                    lines.stream()
+                            .anyMatch(
+                                    l ->
+                                            l.size() == mode
+                                                    && l.stream()
+                                                            .noneMatch(
+                                                                    f -> isNumber(f) || isTime(f)));
+            double its = mode < 2 ? 0 : alike + (named ? NAMED : 0);
             if (its > score + 0.25) {
                 best = candidate;
                 score = its;
@@ -218,9 +231,11 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             if (head > 0) {
                 remarks.add(head + " line(s) before the names were passed over.");
             }
+            // a logger that was switched on again writes its names once more
+            List<List<String>> named = lines.subList(Math.max(0, head), first);
             List<List<String>> data =
                     lines.subList(first, lines.size()).stream()
-                            .filter(l -> l.size() == width)
+                            .filter(l -> l.size() == width && !named.contains(l))
                             .toList();
             boolean comma = decimalComma(data);
             List<Column> columns = columns(head, unitRow, data);
@@ -290,7 +305,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             List<Column> columns = new ArrayList<>();
             int time = -1;
             for (int i = 0; i < width; i++) {
-                String name = head < 0 ? "column " + (i + 1) : lines.get(head).get(i).trim();
+                String name = head < 0 ? "column " + (i + 1) : named(lines.get(head), i);
                 String unit = "";
                 Matcher inName = UNIT_IN_NAME.matcher(name);
                 if (inName.matches() && !inName.group(1).isBlank()) {
@@ -298,7 +313,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                     unit = inName.group(2).trim();
                 }
                 if (unitRow) {
-                    unit = lines.get(head + 1).get(i).trim().replaceAll("^[\\[(]|[\\])]$", "");
+                    unit = named(lines.get(head + 1), i).replaceAll("^[\\[(]|[\\])]$", "");
                 }
                 int at = i;
                 List<String> fields =
@@ -334,6 +349,11 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                                         : c);
             }
             return columns;
+        }
+
+        /** A field of a line of names, which may be shorter than the lines of data. */
+        private static String named(List<String> line, int i) {
+            return i < line.size() ? line.get(i).trim() : "";
         }
 
         private Role role(String name, String unit, List<String> fields, int index) {

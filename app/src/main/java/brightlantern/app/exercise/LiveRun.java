@@ -1,0 +1,143 @@
+package brightlantern.app.exercise;
+
+import brightlantern.app.page.JobPages;
+import brightlantern.core.procedure.Event;
+import brightlantern.core.procedure.GateState;
+import brightlantern.core.procedure.ProcedureRun;
+import brightlantern.core.procedure.Studies;
+import brightlantern.core.take.Take;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** A run whose job is open here. */
+final class LiveRun {
+    final long id;
+    final JobPages.Context context;
+    volatile String who;
+    private final long start = System.nanoTime();
+    private final Map<String, List<double[]>> samples = new LinkedHashMap<>();
+    private final List<Studies.Stay> stays = new ArrayList<>();
+    private ProcedureRun run;
+    private int events;
+    private double entered;
+    private volatile long lastPing = System.nanoTime();
+    private volatile String stopBecause = "";
+    private volatile boolean working;
+    volatile List<GateState> gates = List.of();
+
+    /** Values of the last measurement. */
+    Set<String> followed = Set.of();
+
+    LiveRun(long id, JobPages.Context context, String who, ProcedureRun run, int events) {
+        this.id = id;
+        this.context = context;
+        this.who = who;
+        this.run = run;
+        this.events = events;
+    }
+
+    /** Whoever began it, or went on with it. */
+    String who() {
+        return who;
+    }
+
+    /** The page is there. */
+    void ping() {
+        lastPing = System.nanoTime();
+    }
+
+    /** How long its page has been silent, s. */
+    double silence() {
+        return (System.nanoTime() - lastPing) / 1e9;
+    }
+
+    /** It has to end, for this reason. */
+    void end(String why) {
+        stopBecause = why;
+    }
+
+    /** Why it has to end; empty when it need not. */
+    String stopBecause() {
+        return stopBecause;
+    }
+
+    double seconds() {
+        return (System.nanoTime() - start) / 1e9;
+    }
+
+    synchronized ProcedureRun run() {
+        return run;
+    }
+
+    /**
+     * Something happened to it; it is kept, and so is what was measured when that ends it.
+     *
+     * @return what was judged by it
+     */
+    synchronized List<ProcedureRun.Verdict> tell(Event event, KeptRuns kept) {
+        ProcedureRun after = run.with(event);
+        if (after.equals(run)) {
+            return List.of();
+        }
+        kept.add(id, events++, event);
+        if (!after.at().equals(run.at()) || !after.running()) {
+            stays.add(new Studies.Stay(run.at(), entered, seconds()));
+            entered = seconds();
+        }
+        List<ProcedureRun.Verdict> news =
+                after.verdicts().subList(run.verdicts().size(), after.verdicts().size());
+        run = after;
+        if (!after.running()) {
+            kept.measured(id, samples);
+        }
+        return news;
+    }
+
+    /** Whether somebody has to work at it now; whoever is told so has taken it on. */
+    synchronized boolean takeOn() {
+        boolean needed =
+                run.running() && (run.step().act().automatic() || !run.holding().isEmpty());
+        if (!needed || working) {
+            return false;
+        }
+        working = true;
+        lastPing = System.nanoTime();
+        return true;
+    }
+
+    synchronized void sample(double t, Map<String, Double> values) {
+        values.forEach(
+                (id, v) ->
+                        samples.computeIfAbsent(id, i -> new ArrayList<>())
+                                .add(new double[] {t, v}));
+    }
+
+    synchronized Take take() {
+        return Take.of(samples);
+    }
+
+    synchronized List<Studies.Stay> stays() {
+        return List.copyOf(stays);
+    }
+
+    List<GateState> gates() {
+        return gates;
+    }
+
+    /** How long the present step has lasted. */
+    synchronized double inStep() {
+        return seconds() - entered;
+    }
+
+    boolean working() {
+        return working;
+    }
+
+    /** Nobody works at it any more. */
+    void letGo() {
+        working = false;
+    }
+}
