@@ -10,6 +10,7 @@ import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -65,7 +66,7 @@ class ActuatorsTest {
                 for (String id : command.values()) {
                     read(vehicle, id);
                 }
-                sample(Studies.SLACK, READ_SECONDS / 4);
+                sample(Study.SLACK, READ_SECONDS / 4);
             }
         }
     }
@@ -78,7 +79,7 @@ class ActuatorsTest {
         samples.computeIfAbsent(id, i -> new java.util.ArrayList<>()).add(new double[] {t, value});
     }
 
-    private Studies.Verdict judged(StandInVehicle vehicle, Procedure procedure) {
+    private Study.Verdict judged(StandInVehicle vehicle, Procedure procedure) {
         samples.clear();
         Act.Command command = acts(procedure, Act.Command.class).findFirst().orElseThrow();
         Act.Study study = acts(procedure, Act.Study.class).findFirst().orElseThrow();
@@ -90,7 +91,7 @@ class ActuatorsTest {
                 .handle(Bytes.of(0x10, 0x01));
         return Studies.judge(
                 study.study(),
-                new Studies.Material(
+                new Study.Material(
                         vehicle.description(),
                         Take.of(samples),
                         List.of(),
@@ -120,7 +121,7 @@ class ActuatorsTest {
             List<Procedure> all = ActuatorProcedures.of(d, equipment);
             assertThat(all).hasSizeGreaterThanOrEqualTo(4);
             for (Procedure p : all) {
-                Studies.Verdict v = judged(vehicle, p);
+                Study.Verdict v = judged(vehicle, p);
                 assertThat(v.outcome())
                         .as("%s %d, %s: %s %s", id, serial, p.name(), v.sentence(), v.reasons())
                         .isEqualTo("right");

@@ -26,10 +26,10 @@ class UdsClientTest {
     private static final Duration WAIT = Duration.ofSeconds(2);
     private static final UdsTimings QUICK =
             new UdsTimings(
-                    Duration.ofMillis(250),
-                    Duration.ofMillis(400),
+                    Duration.ofMillis(700),
+                    Duration.ofMillis(1500),
                     Duration.ofMillis(5000),
-                    Duration.ofMillis(900),
+                    Duration.ofMillis(2000),
                     3,
                     Duration.ofMillis(5));
 
@@ -106,7 +106,7 @@ class UdsClientTest {
         gateway.on(
                 "22F190",
                 w -> {
-                    for (int i = 0; i < 12; i++) {
+                    for (int i = 0; i < 25; i++) {
                         w.answer(0x7F, 0x22, 0x78);
                         w.pause(110);
                     }
@@ -149,7 +149,7 @@ class UdsClientTest {
                 "22F190",
                 w -> {
                     // too late for the one who asked
-                    w.pause(400);
+                    w.pause(1000);
                     w.answer(0x62, 0xF1, 0x90, 1);
                 });
         assertThatThrownBy(() -> client.read(0xF190)).isInstanceOf(SilenceException.class);

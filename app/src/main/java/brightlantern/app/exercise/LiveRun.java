@@ -4,7 +4,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.ProcedureRun;
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -19,7 +19,7 @@ final class LiveRun {
     volatile String who;
     private final long start = System.nanoTime();
     private final Map<String, List<double[]>> samples = new LinkedHashMap<>();
-    private final List<Studies.Stay> stays = new ArrayList<>();
+    private final List<Study.Stay> stays = new ArrayList<>();
     private ProcedureRun run;
     private int events;
     private double entered;
@@ -84,7 +84,7 @@ final class LiveRun {
         }
         kept.add(id, events++, event);
         if (!after.at().equals(run.at()) || !after.running()) {
-            stays.add(new Studies.Stay(run.at(), entered, seconds()));
+            stays.add(new Study.Stay(run.at(), entered, seconds()));
             entered = seconds();
         }
         List<ProcedureRun.Verdict> news =
@@ -119,7 +119,7 @@ final class LiveRun {
         return Take.of(samples);
     }
 
-    synchronized List<Studies.Stay> stays() {
+    synchronized List<Study.Stay> stays() {
         return List.copyOf(stays);
     }
 

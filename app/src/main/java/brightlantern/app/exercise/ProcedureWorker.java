@@ -16,6 +16,7 @@ import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -275,10 +276,10 @@ final class ProcedureWorker {
                                             new Event.Did(
                                                     step.id(), routine(described, routine.how()))));
         } else if (act instanceof Act.Study study) {
-            Studies.Verdict v =
+            Study.Verdict v =
                     Studies.judge(
                             study.study(),
-                            new Studies.Material(
+                            new Study.Material(
                                     its.context.description(),
                                     its.take(),
                                     its.stays(),
@@ -296,12 +297,12 @@ final class ProcedureWorker {
     }
 
     /** What the actuators of this vehicle did in all its jobs. */
-    private List<Studies.Earlier> earlier() {
+    private List<Study.Earlier> earlier() {
         return tools.findings().ofVehicle(its.context.job().vin()).stream()
                 .filter(f -> f.evidence().orElse(null) instanceof Evidence.Run)
                 .map(
                         f ->
-                                new Studies.Earlier(
+                                new Study.Earlier(
                                         new Format().day(f.at()),
                                         (Evidence.Run) f.evidence().get()))
                 .toList();
@@ -329,7 +330,7 @@ final class ProcedureWorker {
                 Map<String, Double> read =
                         new LinkedHashMap<>(its.context.link().readAll(d, command.values()));
                 double after = its.seconds();
-                read.put(Studies.SLACK, (after - before) / 2);
+                read.put(Study.SLACK, (after - before) / 2);
                 its.sample((before + after) / 2, read);
                 if (its.seconds() > nextLook) {
                     watch();

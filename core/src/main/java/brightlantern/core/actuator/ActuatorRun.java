@@ -1,6 +1,6 @@
 package brightlantern.core.actuator;
 
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
@@ -37,19 +37,19 @@ public final class ActuatorRun {
     static final String UNSURE = "unsure";
 
     /** Times the strokes of an actuator that was driven from end to end. */
-    public static final Studies.Study STROKES =
-            Studies.Study.of(List.of("right", "wrong", UNSURE, "not-judged"), ActuatorRun::timed);
+    public static final Study STROKES =
+            Study.of(List.of("right", "wrong", UNSURE, "not-judged"), ActuatorRun::timed);
 
     /** Looks for play and friction in an actuator that was led up and down in steps. */
-    public static final Studies.Study STEPS =
-            Studies.Study.of(List.of("right", "wrong", "not-judged"), ActuatorRun::stepped);
+    public static final Study STEPS =
+            Study.of(List.of("right", "wrong", "not-judged"), ActuatorRun::stepped);
 
     private ActuatorRun() {}
 
-    private static Studies.Verdict stepped(Studies.Material m) {
+    private static Study.Verdict stepped(Study.Material m) {
         Actuator a = m.description().actuator(m.about()).orElseThrow();
         UpAndDown.Verdict v = UpAndDown.judge(a, samples(m.take(), a));
-        return new Studies.Verdict(
+        return new Study.Verdict(
                 !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
                 v.judged() ? Optional.of(v.passed()) : Optional.empty(),
                 v.sentence(),
@@ -57,14 +57,14 @@ public final class ActuatorRun {
                 Optional.empty());
     }
 
-    private static Studies.Verdict timed(Studies.Material m) {
+    private static Study.Verdict timed(Study.Material m) {
         Actuator a = m.description().actuator(m.about()).orElseThrow();
         List<Sample> samples = samples(m.take(), a);
         Take.Column supply = m.take().columns().get(m.description().live().supply());
         double volts = supply == null || supply.size() == 0 ? Double.NaN : supply.value(0);
         Verdict v = judge(a, samples, volts);
         if (!v.sure() && strokes(a, samples).size() < MOST_STROKES) {
-            return new Studies.Verdict(UNSURE, Optional.empty(), "", v.reasons(), Optional.empty());
+            return new Study.Verdict(UNSURE, Optional.empty(), "", v.reasons(), Optional.empty());
         }
         List<String> reasons = new ArrayList<>(v.reasons());
         if (v.judged()) {
@@ -74,7 +74,7 @@ public final class ActuatorRun {
                 Double.isFinite(v.moveSeconds())
                         ? text(" %.2f s, right is up to %.2f s.", v.moveSeconds(), a.moveSeconds())
                         : "";
-        return new Studies.Verdict(
+        return new Study.Verdict(
                 !v.judged() ? "not-judged" : v.passed() ? "right" : "wrong",
                 v.judged() ? Optional.of(v.passed()) : Optional.empty(),
                 v.sentence() + figures,
@@ -98,13 +98,13 @@ public final class ActuatorRun {
      * @param seconds that it took now, infinite when it never came to its end
      */
     static Optional<String> earlier(
-            List<Studies.Earlier> all, Actuator a, double seconds, double deviation) {
-        List<Studies.Earlier> its =
+            List<Study.Earlier> all, Actuator a, double seconds, double deviation) {
+        List<Study.Earlier> its =
                 all.stream().filter(e -> e.run().actuatorId().equals(a.id())).toList();
         if (its.isEmpty()) {
             return Optional.empty();
         }
-        Studies.Earlier last = its.get(its.size() - 1);
+        Study.Earlier last = its.get(its.size() - 1);
         double then = last.run().moveSeconds();
         boolean endedThen = then >= 0;
         String before =
@@ -137,7 +137,7 @@ public final class ActuatorRun {
     public static List<Sample> samples(Take take, Actuator a) {
         Take.Column command = take.columns().get(a.command());
         Take.Column feedback = take.columns().get(a.feedback());
-        Take.Column slack = take.columns().get(Studies.SLACK);
+        Take.Column slack = take.columns().get(Study.SLACK);
         List<Sample> samples = new ArrayList<>();
         if (command == null || feedback == null || slack == null) {
             return samples;

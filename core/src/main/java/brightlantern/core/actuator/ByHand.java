@@ -1,7 +1,7 @@
 package brightlantern.core.actuator;
 
 import brightlantern.core.procedure.Act.Leg;
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -42,8 +42,8 @@ public final class ByHand {
     private static final int MOST_TOLD = 10;
 
     /** Tells what each leg brought. */
-    public static final Studies.Study STUDY =
-            Studies.Study.of(List.of("right", "wrong", "not-judged"), ByHand::judge);
+    public static final Study STUDY =
+            Study.of(List.of("right", "wrong", "not-judged"), ByHand::judge);
 
     private ByHand() {}
 
@@ -173,7 +173,7 @@ public final class ByHand {
         }
     }
 
-    private static Studies.Verdict judge(Studies.Material m) {
+    private static Study.Verdict judge(Study.Material m) {
         VehicleDescription d = m.description();
         Actuator a = d.actuator(m.about()).orElseThrow();
         Take take = m.take();
@@ -219,7 +219,7 @@ public final class ByHand {
                         a.responds().stream().map(VehicleDescription.Response::value))
                 .distinct()
                 .forEach(v -> spread(d, take, v, reasons));
-        return new Studies.Verdict(
+        return new Study.Verdict(
                 !any ? "not-judged" : right ? "right" : "wrong",
                 any ? Optional.of(right) : Optional.empty(),
                 !any

@@ -1,6 +1,6 @@
 package brightlantern.core.actuator;
 
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.study.reaction.ReactionCheck;
 import brightlantern.core.suspect.Evidence;
@@ -24,8 +24,8 @@ public final class Responses {
     private static final double READ_SECONDS = 0.05;
 
     /** Judges all that is described to follow. */
-    public static final Studies.Study STUDY =
-            Studies.Study.of(List.of("right", "wrong", "not-judged"), Responses::judge);
+    public static final Study STUDY =
+            Study.of(List.of("right", "wrong", "not-judged"), Responses::judge);
 
     private Responses() {}
 
@@ -45,7 +45,7 @@ public final class Responses {
         }
     }
 
-    private static Studies.Verdict judge(Studies.Material m) {
+    private static Study.Verdict judge(Study.Material m) {
         return judge(
                 m.description(),
                 m.description().actuator(m.about()).orElseThrow(),
@@ -53,14 +53,14 @@ public final class Responses {
                 m.earlier());
     }
 
-    static Studies.Verdict judge(
-            VehicleDescription d, Actuator a, Take take, List<Studies.Earlier> earlier) {
+    static Study.Verdict judge(
+            VehicleDescription d, Actuator a, Take take, List<Study.Earlier> earlier) {
         List<Found> found = new ArrayList<>();
         List<String> reasons = new ArrayList<>();
         for (Response r : a.responds()) {
             Optional<Found> its = found(a, take, r);
             if (its.isEmpty()) {
-                return new Studies.Verdict(
+                return new Study.Verdict(
                         "not-judged",
                         Optional.empty(),
                         a.name() + " could not be judged.",
@@ -79,7 +79,7 @@ public final class Responses {
         ActuatorRun.earlier(earlier, a, moved ? slowest : Double.POSITIVE_INFINITY, READ_SECONDS)
                 .ifPresent(reasons::add);
         Take.Column supply = take.columns().get(d.live().supply());
-        return new Studies.Verdict(
+        return new Study.Verdict(
                 right ? "right" : "wrong",
                 Optional.of(right),
                 sentence(d, a, found),

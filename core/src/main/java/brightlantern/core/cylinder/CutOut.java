@@ -1,6 +1,6 @@
 package brightlantern.core.cylinder;
 
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -50,8 +50,8 @@ public final class CutOut {
             List<Cylinder> cylinders) {}
 
     /** What procedures call it by. */
-    public static final Studies.Study STUDY =
-            new Studies.Study() {
+    public static final Study STUDY =
+            new Study() {
                 @Override
                 public List<String> outcomes(int cylinders) {
                     List<String> all = new ArrayList<>(List.of("even", "uneven", "cannot-tell"));
@@ -62,8 +62,8 @@ public final class CutOut {
                 }
 
                 @Override
-                public Studies.Verdict judge(Studies.Material m) {
-                    Verdict v =
+                public Study.Verdict judge(Study.Material m) {
+                    CutOut.Verdict v =
                             m.description()
                                     .cylinders()
                                     .map(
@@ -74,7 +74,7 @@ public final class CutOut {
                                                             c.roughness(),
                                                             m.stays()))
                                     .orElseGet(() -> cannot("The cylinders are not described."));
-                    return new Studies.Verdict(
+                    return new Study.Verdict(
                             v.outcome(), v.passes(), v.sentence(), v.reasons(), Optional.empty());
                 }
             };
@@ -83,8 +83,7 @@ public final class CutOut {
      * @param speed id of the value that holds engine speed, rpm
      * @param roughness id of the value that tells how much the crank shakes, rpm; empty for none
      */
-    public static Verdict judge(
-            Take take, String speed, String roughness, List<Studies.Stay> stays) {
+    public static Verdict judge(Take take, String speed, String roughness, List<Study.Stay> stays) {
         Take.Column column = take.columns().get(speed);
         Optional<Take.Column> shakes = Optional.ofNullable(take.columns().get(roughness));
         if (column == null) {
@@ -92,7 +91,7 @@ public final class CutOut {
         }
         Map<Integer, List<Double>> drops = new LinkedHashMap<>();
         Map<Integer, List<Double>> rough = new LinkedHashMap<>();
-        for (Studies.Stay stay : stays) {
+        for (Study.Stay stay : stays) {
             if (stay.step().startsWith(CUT)) {
                 double before =
                         mean(column, stay.from() - BEFORE_SECONDS, Math.nextDown(stay.from()));

@@ -1,6 +1,6 @@
 package brightlantern.core.tank;
 
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -113,34 +113,30 @@ public final class TankTest {
     private static final double LEAST_PHASE_SECONDS = 0.8;
 
     /** What procedures call it by. */
-    public static final Studies.Study STUDY =
-            new Studies.Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    return java.util.Arrays.stream(Outcome.values()).map(Outcome::id).toList();
-                }
+    public static final Study STUDY =
+            Study.of(
+                    java.util.Arrays.stream(Outcome.values()).map(Outcome::id).toList(),
+                    TankTest::judged);
 
-                @Override
-                public Studies.Verdict judge(Studies.Material material) {
-                    Verdict v =
-                            TankTest.judge(
-                                    material.take(),
-                                    new Spec(
-                                            material.figure("referenceMm", 0.5),
-                                            material.figure("referenceKpa", 2.2),
-                                            material.figure("pumpMostKpa", 5)));
-                    return new Studies.Verdict(
-                            v.outcome().id(),
-                            switch (v.outcome()) {
-                                case TIGHT -> Optional.of(true);
-                                case CANNOT_TELL -> Optional.empty();
-                                default -> Optional.of(false);
-                            },
-                            v.sentence(),
-                            v.reasons(),
-                            Optional.empty());
-                }
-            };
+    private static Study.Verdict judged(Study.Material m) {
+        Verdict v =
+                TankTest.judge(
+                        m.take(),
+                        new Spec(
+                                m.figure("referenceMm", 0.5),
+                                m.figure("referenceKpa", 2.2),
+                                m.figure("pumpMostKpa", 5)));
+        return new Study.Verdict(
+                v.outcome().id(),
+                switch (v.outcome()) {
+                    case TIGHT -> Optional.of(true);
+                    case CANNOT_TELL -> Optional.empty();
+                    default -> Optional.of(false);
+                },
+                v.sentence(),
+                v.reasons(),
+                Optional.empty());
+    }
 
     private TankTest() {}
 

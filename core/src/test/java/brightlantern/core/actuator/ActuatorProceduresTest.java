@@ -10,7 +10,7 @@ import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.procedure.ProcedureRun;
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;
@@ -190,14 +190,14 @@ class ActuatorProceduresTest {
 
     @Nested
     class BesideEarlierRuns {
-        private Studies.Earlier ran(String day, double seconds) {
-            return new Studies.Earlier(
+        private Study.Earlier ran(String day, double seconds) {
+            return new Study.Earlier(
                     day, new Evidence.Run("vane", List.of("vane"), seconds, 0.01, 12.4, true));
         }
 
         @Test
         void aChangeCountsBeyondTheDoubtOfBoth() {
-            List<Studies.Earlier> all = List.of(ran("1 March", 0.35), ran("2 May", 0.36));
+            List<Study.Earlier> all = List.of(ran("1 March", 0.35), ran("2 May", 0.36));
             assertThat(ActuatorRun.earlier(all, VANE, 0.37, 0.01))
                     .contains(
                             "On its run of 2 May it took 0.36 s, no different from now. The first of 2, on 1 March, took 0.35 s.");
@@ -228,7 +228,7 @@ class ActuatorProceduresTest {
         private final Actuator pump = heron.actuator("feed-pump").orElseThrow();
 
         /** At rest for 4 s, told for 5.5 s, at rest again. */
-        private Studies.Verdict judged(DoubleUnaryOperator current, DoubleUnaryOperator pressure) {
+        private Study.Verdict judged(DoubleUnaryOperator current, DoubleUnaryOperator pressure) {
             Map<String, Take.Column> columns = new HashMap<>();
             columns.put("feed.duty", Columns.of(20, t -> t >= 4 && t < 9.5 ? 100 : 0));
             columns.put("feed.current", Columns.of(20, current));
@@ -243,7 +243,7 @@ class ActuatorProceduresTest {
 
         @Test
         void commandCurrentAndPressureGoTogether() {
-            Studies.Verdict v = judged(t -> told(t, 4.1, 6), t -> told(t, 4.4, 420));
+            Study.Verdict v = judged(t -> told(t, 4.1, 6), t -> told(t, 4.4, 420));
             assertThat(v.outcome()).isEqualTo("right");
             assertThat(v.sentence()).isEqualTo("Feed pump does what it is told.");
             assertThat(v.reasons()).hasSize(2);
@@ -252,21 +252,21 @@ class ActuatorProceduresTest {
 
         @Test
         void noCurrentIsToldApartFromNoPressure() {
-            Studies.Verdict dead = judged(t -> 0, t -> 0);
+            Study.Verdict dead = judged(t -> 0, t -> 0);
             assertThat(dead.passes()).contains(false);
             assertThat(dead.sentence()).contains("draws no current");
-            Studies.Verdict dry = judged(t -> told(t, 4.1, 6), t -> 0);
+            Study.Verdict dry = judged(t -> told(t, 4.1, 6), t -> 0);
             assertThat(dry.sentence()).isEqualTo("Feed pressure does not follow as it should.");
-            Studies.Verdict weak = judged(t -> told(t, 4.1, 6), t -> told(t, 4.4, 120));
+            Study.Verdict weak = judged(t -> told(t, 4.1, 6), t -> told(t, 4.4, 120));
             assertThat(weak.passes()).contains(false);
             assertThat(weak.reasons().get(1)).contains("went up by 120");
-            Studies.Verdict late = judged(t -> told(t, 4.1, 6), t -> told(t, 6.5, 420));
+            Study.Verdict late = judged(t -> told(t, 4.1, 6), t -> told(t, 6.5, 420));
             assertThat(late.passes()).contains(false);
         }
 
         @Test
         void whatWasNotReadIsNotJudged() {
-            Studies.Verdict none =
+            Study.Verdict none =
                     Responses.judge(heron, pump, new Take(Map.of(), List.of()), List.of());
             assertThat(none.outcome()).isEqualTo("not-judged");
             assertThat(none.passes()).isEmpty();
