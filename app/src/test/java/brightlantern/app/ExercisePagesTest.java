@@ -79,6 +79,7 @@ class ExercisePagesTest {
         shop.waitForText("#instruction", "Start the engine");
         shop.waitForText("#verdicts", "The boost pressure sensor tells ambient pressure at rest.");
         assertThat(shop.text("#instruction .mono")).contains("of 60 s at most");
+        assertThat(shop.text("#present")).isEqualTo("Now: Engine state stopped");
         van.plant().crank();
         shop.waitForText("#ended", "The self-check is done.");
         assertThat(shop.text("#verdicts")).contains("The alternator charges.");

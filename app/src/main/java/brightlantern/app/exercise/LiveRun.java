@@ -28,6 +28,9 @@ final class LiveRun {
     private volatile boolean working;
     volatile List<GateState> gates = List.of();
 
+    /** How what is waited for stands now, in words; empty while nothing is. */
+    private volatile String present = "";
+
     /** Values of the last measurement. */
     Set<String> followed = Set.of();
 
@@ -84,6 +87,7 @@ final class LiveRun {
         }
         kept.add(id, events++, event);
         if (!after.at().equals(run.at()) || !after.running()) {
+            present = "";
             stays.add(new Study.Stay(run.at(), entered, seconds()));
             entered = seconds();
         }
@@ -121,6 +125,16 @@ final class LiveRun {
 
     synchronized List<Study.Stay> stays() {
         return List.copyOf(stays);
+    }
+
+    /** How what is waited for stands now. */
+    void awaits(String now) {
+        present = now;
+    }
+
+    /** How what is waited for stands now, in words; empty while nothing is. */
+    String present() {
+        return present;
     }
 
     List<GateState> gates() {

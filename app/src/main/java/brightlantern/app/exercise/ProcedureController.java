@@ -245,6 +245,7 @@ class ProcedureController {
         model.addAttribute("ask", run.step().act() instanceof Act.Ask ask ? ask : null);
         model.addAttribute("tell", run.step().act() instanceof Act.Tell);
         model.addAttribute("progress", progress(its, run));
+        model.addAttribute("present", its.present());
         model.addAttribute("gates", its.gates());
         model.addAttribute("who", its.who());
         model.addAttribute("mine", its.who().equals(me) || !run.procedure().commands());

@@ -453,8 +453,11 @@ final class ProcedureWorker {
 
     private void waitFor(Step step, Act.Wait wait) throws WireException {
         Map<String, List<double[]>> window = new LinkedHashMap<>();
+        List<Procedure.GateRule> wanted =
+                List.of(new Procedure.GateRule(wait.when(), wait.until(), wait.when(), ""));
         while (its.inStep() < wait.seconds()) {
-            read(wait.until().values(), window, false);
+            Map<String, Double> now = read(wait.until().values(), window, false);
+            its.awaits(GateState.at(wanted, its.context.description(), now).get(0).present());
             if (holds(wait.until(), window)) {
                 tell(new Event.Held(step.id()));
                 return;
@@ -527,7 +530,8 @@ final class ProcedureWorker {
         tell(new Event.Did(step.id(), readings));
     }
 
-    private void read(Collection<String> ids, Map<String, List<double[]>> window, boolean keep) {
+    private Map<String, Double> read(
+            Collection<String> ids, Map<String, List<double[]>> window, boolean keep) {
         Map<String, Double> now = its.context.link().read(its.context.description(), ids);
         double t = its.seconds();
         now.forEach(
@@ -539,6 +543,7 @@ final class ProcedureWorker {
         if (keep) {
             its.sample(t, now);
         }
+        return now;
     }
 
     private static void pause() {
