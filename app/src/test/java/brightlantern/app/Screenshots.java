@@ -59,6 +59,8 @@ class Screenshots {
             tech.stage("intake");
             shot("intake");
             tech.run("vane");
+            tech.stage("exercise");
+            shop.waitForText("#gates-vane", "all open");
             shot("exercise");
             tech.run("throttle");
             tech.probe("G12", "c-nothing-vane-motor");
