@@ -95,6 +95,12 @@ class ConfigurationTest {
         assertThat(agree).contains("write this?").contains("2222222");
         assertThat(write(agree)).contains("Written, read back, and the same.");
         assertThat(lead.get("/log")).contains("Injector 2: 2222222 instead of");
+        assertThat(
+                        lead.post(
+                                page("trims"),
+                                page("trims") + "/write",
+                                Map.of("before.trim-2", "00", "after.trim-2", "no bytes")))
+                .contains("Injector 2: expected 4 byte(s) in hexadecimal digits, found");
         // what was shown as before is no more: somebody was quicker
         assertThat(write(agree)).contains("Injector 2 was changed meanwhile; nothing was written");
         Matcher written =
@@ -121,6 +127,10 @@ class ConfigurationTest {
                 .contains("Your role may not do this");
         String replace = "/jobs/" + job + "/exercise/procedures/replace-trailer";
         assertThat(tech.post(replace, replace, Map.of())).contains("that is for a lead technician");
+        String check = "/jobs/" + job + "/exercise/procedures/self-check-trailer";
+        assertThat(tech.post(check, check, Map.of("then", "replace-trailer")))
+                .as("no way round")
+                .contains("Only self-checks follow one another");
         Visitor guest = garage.visitor("guest");
         assertThat(guest.get(page("trims"))).contains("Injector 2");
         String drive = "/jobs/" + job + "/exercise/procedures/drive-vane";

@@ -6,6 +6,7 @@ import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.actuator.ByHand;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Equipment;
+import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.procedure.Step;
@@ -137,6 +138,39 @@ class ActuatorsTest {
                             .orElseThrow();
             assertThat(judged(vehicle, hand).passes()).as("by hand").contains(true);
         }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"oriel-finch", "stonebarrow-wl9"})
+    void theGatesOfCrankLearningOpenOnAWarmEngineAndNotOnAColdOne(String id) throws IOException {
+        StandInVehicle vehicle = asBuilt(id, 501);
+        VehicleDescription d = vehicle.description();
+        Procedure learning =
+                new ProcedureReader(VEHICLES)
+                        .read(d).procedures().stream()
+                                .filter(p -> p.id().equals("learn-crank"))
+                                .findFirst()
+                                .orElseThrow();
+        assertThat(gates(vehicle, learning)).contains(false);
+        vehicle.works().crank();
+        vehicle.live(4);
+        vehicle.works().driver(vehicle.works().driver().drive(Driver.Program.WARM_UP));
+        vehicle.live(900);
+        vehicle.works().driver(vehicle.works().driver().drive(Driver.Program.STAND));
+        vehicle.live(60);
+        assertThat(gates(vehicle, learning)).doesNotContain(false);
+    }
+
+    private static List<Boolean> gates(StandInVehicle vehicle, Procedure procedure) {
+        Map<String, Double> now = new LinkedHashMap<>();
+        for (Procedure.GateRule rule : procedure.gates()) {
+            for (String id : rule.filter().values()) {
+                now.put(id, vehicle.works().reading(id).orElse(0.0));
+            }
+        }
+        return GateState.at(procedure.gates(), vehicle.description(), now).stream()
+                .map(GateState::open)
+                .toList();
     }
 
     @Test

@@ -272,6 +272,11 @@ class ConfigurationController {
                 if (after == null) {
                     continue;
                 }
+                if (!item.fits(after)) {
+                    throw new IllegalStateException(
+                            "%s: expected %d byte(s) in hexadecimal digits, found '%s'; nothing was written."
+                                    .formatted(item.name(), item.bytes(), after));
+                }
                 if (!now.get(item.id()).equals(form.get("before." + item.id()))) {
                     throw new IllegalStateException(
                             item.name()

@@ -21,7 +21,6 @@ import java.security.Principal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -127,6 +126,18 @@ class ProcedureController {
         }
         try {
             mayWrite(procedure, request);
+            // what follows begins by itself, so nothing that wants a word or a role may be among it
+            then.stream()
+                    .map(t -> procedure(context, t))
+                    .filter(p -> p.kind() != Procedure.Kind.SELF_CHECK)
+                    .findFirst()
+                    .ifPresent(
+                            p -> {
+                                throw new IllegalStateException(
+                                        "Only self-checks follow one another; "
+                                                + p.name()
+                                                + " is begun by itself.");
+                            });
             return run(id, runs.begin(context, procedure, who.getName(), then));
         } catch (IllegalStateException shut) {
             flash.addFlashAttribute("error", shut.getMessage());
@@ -236,8 +247,6 @@ class ProcedureController {
         model.addAttribute("pots", pots);
         model.addAttribute("potsHeight", pots.stream().mapToInt(Pot::y).max().orElse(0) + 44);
         ProcedureRun run = its.run();
-        Set<String> been = new LinkedHashSet<>();
-        kept.log(its.id).forEach(l -> been.add(l.event().step()));
         model.addAttribute("run", run);
         model.addAttribute("number", its.id);
         model.addAttribute("procedure", run.procedure());
@@ -252,7 +261,7 @@ class ProcedureController {
         model.addAttribute("items", items(run));
         model.addAttribute(
                 "picture",
-                ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", been));
+                ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", run.been()));
         model.addAttribute("charts", charts(context, its, run));
     }
 

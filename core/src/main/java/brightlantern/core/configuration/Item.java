@@ -177,6 +177,11 @@ public record Item(
         return options.stream().filter(words::containsValue).toList();
     }
 
+    /** Whether these are as many bytes as it has, in upper-case hexadecimal digits. */
+    public boolean fits(String hex) {
+        return hex.matches("([0-9A-F]{2}){" + bytes + "}");
+    }
+
     /** Bytes as the wire gives them. */
     public static String hex(byte[] bytes) {
         return HEX.formatHex(bytes);

@@ -3,16 +3,19 @@ package brightlantern.core.procedure;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A run of a procedure at one moment: a value that the next event turns into the next one. Whoever
  * carries it out looks at {@link #step()}, does what it says, and tells what came of it.
  *
  * @param at id of the present step
+ * @param been ids of the steps that it has entered
  * @param safe the step from which to go on after a break: the last one at which nothing was held
  * @param known readings, answers and counts by the names under which conditions know them
  * @param data what was read to be written or compared later, by name
@@ -23,6 +26,7 @@ import java.util.Optional;
 public record ProcedureRun(
         Procedure procedure,
         String at,
+        Set<String> been,
         String safe,
         Map<String, Double> known,
         Map<String, String> data,
@@ -52,6 +56,7 @@ public record ProcedureRun(
             Map<String, String> tells) {}
 
     public ProcedureRun {
+        been = Set.copyOf(been);
         known = Map.copyOf(known);
         data = Map.copyOf(data);
         holding = List.copyOf(holding);
@@ -63,6 +68,7 @@ public record ProcedureRun(
         return new ProcedureRun(
                         procedure,
                         first,
+                        Set.of(),
                         first,
                         Map.of(),
                         Map.of(),
@@ -221,7 +227,8 @@ public record ProcedureRun(
     private ProcedureRun keeping(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(data);
         all.putAll(more);
-        return new ProcedureRun(procedure, at, safe, known, all, holding, verdicts, status, ended);
+        return new ProcedureRun(
+                procedure, at, been, safe, known, all, holding, verdicts, status, ended);
     }
 
     /** Codes that came since an earlier reading are told from those that were there. */
@@ -322,6 +329,7 @@ public record ProcedureRun(
         return new ProcedureRun(
                 procedure,
                 nextAt,
+                been,
                 safe,
                 nextKnown,
                 data,
@@ -336,20 +344,20 @@ public record ProcedureRun(
         ProcedureRun run = this;
         String next = stepId;
         for (int i = 0; i < MOST_STEPS_AT_ONCE; i++) {
-            run = run.change(next, run.known, run.holding, run.verdicts, run.status, run.ended);
-            if (run.holding.isEmpty()) {
-                run =
-                        new ProcedureRun(
-                                procedure,
-                                next,
-                                next,
-                                run.known,
-                                run.data,
-                                run.holding,
-                                run.verdicts,
-                                run.status,
-                                run.ended);
-            }
+            Set<String> entered = new HashSet<>(run.been);
+            entered.add(next);
+            run =
+                    new ProcedureRun(
+                            procedure,
+                            next,
+                            entered,
+                            run.holding.isEmpty() ? next : run.safe,
+                            run.known,
+                            run.data,
+                            run.holding,
+                            run.verdicts,
+                            run.status,
+                            run.ended);
             Act act = run.step().act();
             if (act instanceof Act.Decide decide) {
                 Optional<Act.Case> found = run.decided(decide);

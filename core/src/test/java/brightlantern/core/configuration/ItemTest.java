@@ -117,6 +117,15 @@ class ItemTest {
     }
 
     @Test
+    void bytesThatDoNotFitAreKnown() {
+        assertThat(TRIM.fits("0000ABCD")).isTrue();
+        assertThat(TRIM.fits("FFFFFFFF")).as("what was blank may be written back").isTrue();
+        for (String bad : List.of("", "0000ABC", "0000abcd", "0000ABCDEF", "ZZZZZZZZ")) {
+            assertThat(TRIM.fits(bad)).as(bad).isFalse();
+        }
+    }
+
+    @Test
     void aNewModuleGetsVinAndOptionsAndTheRestIsForAPerson() {
         assertThat(VIN.built("ZZTPG22D2M1000417", List.of()).map(VIN::told))
                 .contains("ZZTPG22D2M1000417");

@@ -34,6 +34,7 @@ class ProcedureRunTest {
         run = typed(run, 5.02);
         assertThat(run.at()).isEqualTo("earth");
         assertThat(run.verdicts().get(0).says()).isEqualTo("The reference holds.");
+        assertThat(run.been()).contains("unplug", "reference", "earth").doesNotContain("signal");
         assertThat(run.verdicts().get(0).reasons().get(0))
                 .contains("Reference under the lamp: 5.02 V");
         run = typed(run, 1.4);
