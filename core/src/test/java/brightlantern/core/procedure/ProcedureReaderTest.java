@@ -47,6 +47,33 @@ class ProcedureReaderTest {
                 .hasSizeGreaterThanOrEqualTo(GENERIC_PLANS);
     }
 
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "tamarack-portage",
+                "oriel-finch",
+                "velmont-cairn",
+                "quillon-ember",
+                "stonebarrow-wl9",
+                "oriel-heron"
+            })
+    void everyStepForAPersonSaysWhatWhyAndWhatToExpect(String vehicle) throws IOException {
+        for (Procedure p : of(vehicle)) {
+            assertThat(p.why()).as(p.name()).isNotBlank();
+            for (Step step : p.steps()) {
+                boolean person =
+                        step.act() instanceof Act.Tell
+                                || step.act() instanceof Act.Ask
+                                || step.act() instanceof Act.Wait;
+                if (person) {
+                    assertThat(step.says()).as("%s, %s", p.name(), step.id()).isNotBlank();
+                    assertThat(step.why()).as("%s, %s", p.name(), step.id()).isNotBlank();
+                    assertThat(step.expect()).as("%s, %s", p.name(), step.id()).isNotBlank();
+                }
+            }
+        }
+    }
+
     @Test
     void stepsForEachCylinderGoRoundInFiringOrder() throws IOException {
         Procedure cutOut = named("stonebarrow-wl9", "cut-out");
