@@ -36,6 +36,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
 import java.util.stream.Collectors;
 
 /**
@@ -121,7 +122,7 @@ final class ProcedureWorker {
             why =
                     !its.stopBecause().isEmpty()
                             ? its.stopBecause()
-                            : lost.getMessage() + ". All that was held was given back.";
+                            : named(lost.getMessage()) + ". All that was held was given back.";
         } catch (RuntimeException unforeseen) {
             why = "The run broke off: " + unforeseen.getMessage();
         } finally {
@@ -142,6 +143,19 @@ final class ProcedureWorker {
             }
             its.letGo();
         }
+    }
+
+    /** The wire knows modules by address; people know them by name. */
+    private String named(String words) {
+        String told = words;
+        for (VehicleDescription.Module m : its.context.description().modules()) {
+            String address = "%04X".formatted(m.address());
+            told =
+                    told.replaceAll(
+                            "\\b([Mm]odule) " + address + "\\b",
+                            Matcher.quoteReplacement(m.name()) + " (module " + address + ")");
+        }
+        return told;
     }
 
     /** Everything that may end a run at any moment. */
