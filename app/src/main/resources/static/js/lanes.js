@@ -151,13 +151,18 @@ export class Lanes {
 
   stat(v, named) {
     if (v.state) return '';
+    const name = named ? v.name + ': ' : '';
+    if (this.options.seen) {
+      const seen = this.options.seen(v, this.range);
+      return name + (seen === undefined ? '…' : seen[1] == null ? 'nothing here' : seen.map(told).join(' … '));
+    }
     let least = Infinity, most = -Infinity, sum = 0, n = 0;
     for (let i = lower(v.t, this.range[0]); i < v.t.length && v.t[i] <= this.range[1]; i++) {
       const y = v.y[i];
       if (y == null) continue;
       least = Math.min(least, y); most = Math.max(most, y); sum += y; n++;
     }
-    return (named ? v.name + ': ' : '') + (n ? `${told(least)} … ${told(sum / n)} … ${told(most)}` : 'nothing here');
+    return name + (n ? `${told(least)} … ${told(sum / n)} … ${told(most)}` : 'nothing here');
   }
 
   // a lane that nobody sees gets its data when it comes into sight

@@ -14,6 +14,7 @@ let values = [];
 let length = 0;
 let asked = 0;
 let waiting = 0;
+let seenOf = [0, 0];
 
 const fetched = async (from, to) => (await fetch(`${page.dataset.samples}?from=${from}&to=${to}`)).json();
 
@@ -39,7 +40,13 @@ function put(series) {
     const its = byId.get(value.id);
     value.t = its?.t ?? [];
     value.y = its?.y ?? [];
+    value.seen = its?.seen;
   }
+}
+
+// of all samples, which the picture does not have; nothing while it moves
+function seen(value, range) {
+  return range[0] === seenOf[0] && range[1] === seenOf[1] ? value.seen : undefined;
 }
 
 // what is shown is fetched in its own detail a moment after one stopped moving
@@ -47,10 +54,10 @@ function moved(min, max) {
   clearTimeout(waiting);
   waiting = setTimeout(async () => {
     const mine = ++asked;
-    const margin = (max - min) / 2;
-    const {series} = await fetched(Math.max(0, min - margin), Math.min(length, max + margin));
+    const {series} = await fetched(Math.max(0, min), Math.min(length, max));
     if (mine !== asked) return;
     put(series);
+    seenOf = [min, max];
     lanes?.setData();
     lanes?.show(...lanes.range);
   }, 150);
@@ -67,11 +74,12 @@ function showAt(t) {
 const first = await fetched(0, -1);
 length = first.length;
 marks = first.marks;
-values = first.series.map(s => ({...s.value, t: s.t, y: s.y}));
+values = first.series.map(s => ({...s.value, t: s.t, y: s.y, seen: s.seen}));
 if (root && values.length) {
-  lanes = new Lanes(root, values, {height: 150, draw: drawMarks, moved, all: () => { lanes.show(0, length); moved(0, length); }});
+  lanes = new Lanes(root, values, {height: 150, draw: drawMarks, moved, seen, all: () => { lanes.show(0, length); moved(0, length); }});
   lanes.setData();
-  lanes.show(0, Math.max(0.5, length));
+  seenOf = [0, Math.max(0.5, length)];
+  lanes.show(...seenOf);
 }
 globalThis.lanternLanes = lanes;
 slider.max = length;

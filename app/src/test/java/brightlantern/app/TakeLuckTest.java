@@ -8,8 +8,12 @@ import brightlantern.core.take.Thinned;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -119,6 +123,54 @@ class TakeLuckTest {
         Take take = end();
         assertThat(gaps(take, "odometer")).isPositive();
         assertThat(gaps(take, "engine.speed")).isZero();
+    }
+
+    @Test
+    void aDamagedPartIsAGapAndTheRestIsThere() throws Exception {
+        begin();
+        until("some seconds", t -> t.newest("engine.speed") > 5);
+        Take whole = end();
+        JdbcClient db = garage.app.getBean(JdbcClient.class);
+        // three parts, of which the middle one goes bad on the disk before anybody looks
+        Takes takes = garage.app.getBean(Takes.class);
+        long id = takes.keep(job, "kept", Instant.now(), "shop.csv", whole, List.of());
+        for (int part = 1; part <= 2; part++) {
+            double later = part * (whole.lengthSeconds() + 1);
+            takes.append(id, 1000 + part, shifted(whole, later), v -> Optional.empty());
+        }
+        byte[] content =
+                db.sql("select content from take_chunk where take_id = ? and number = 1001")
+                        .param(id)
+                        .query((rs, n) -> rs.getBytes(1))
+                        .single();
+        content[content.length / 2] ^= 0x55;
+        db.sql("update take_chunk set content = ? where take_id = ? and number = 1001")
+                .params(content, id)
+                .update();
+        Take take = now().take();
+        assertThat(take.damaged()).isEqualTo(1);
+        assertThat(take.lengthSeconds()).isGreaterThan(3 * whole.lengthSeconds());
+        assertThat(gaps(take, "engine.speed")).isPositive();
+        assertThat(tech.get(watch + "/takes/" + id))
+                .contains("1 part of this take cannot be read any more")
+                .contains("id=\"lanes\"");
+        assertThat(tech.get(watch + "/takes/" + id + "/csv")).contains("Engine speed");
+    }
+
+    private static Map<String, Take.Column> shifted(Take take, double later) {
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        take.columns()
+                .forEach(
+                        (id, c) -> {
+                            double[] t = new double[c.size()];
+                            double[] y = new double[c.size()];
+                            for (int i = 0; i < t.length; i++) {
+                                t[i] = c.seconds(i) + later;
+                                y[i] = c.value(i);
+                            }
+                            columns.put(id, new Take.Column(t, y));
+                        });
+        return columns;
     }
 
     @Test

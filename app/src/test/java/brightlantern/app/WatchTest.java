@@ -141,6 +141,15 @@ class WatchTest {
                                                         "return lanternLanes.range[1] - lanternLanes.range[0]"))
                                         .doubleValue()
                                 < before.doubleValue());
+        shop.until(
+                "what the visible part comes to",
+                b ->
+                        b.findElements(By.cssSelector(".lane .stats")).stream()
+                                .anyMatch(
+                                        e ->
+                                                e.getText()
+                                                        .matches(
+                                                                "(?s).*\\d … -?\\d[0-9.]* … -?\\d.*")));
         shop.press("#view-big");
         shop.choose("#speed", "16");
         shop.click("#play");

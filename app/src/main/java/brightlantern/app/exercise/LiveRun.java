@@ -26,6 +26,7 @@ final class LiveRun {
     private volatile long lastPing = System.nanoTime();
     private volatile String stopBecause = "";
     private volatile boolean working;
+    private volatile String unwritten = "";
     volatile List<GateState> gates = List.of();
 
     /** How what is waited for stands now, in words; empty while nothing is. */
@@ -148,6 +149,25 @@ final class LiveRun {
 
     boolean working() {
         return working;
+    }
+
+    /** It ended, but that could not be written down yet. */
+    void brokeOff(String why) {
+        unwritten = why;
+    }
+
+    /**
+     * Why it ended, when that is still to be written down; whoever is told so has to do it.
+     *
+     * @return empty when there is nothing to write
+     */
+    synchronized String stillUnwritten() {
+        if (!run.running() || working) {
+            return "";
+        }
+        String why = unwritten;
+        unwritten = "";
+        return why;
     }
 
     /** Nobody works at it any more. */

@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 
 /**
@@ -129,11 +130,24 @@ class ProcedureRuns {
     Optional<LiveRun> view(JobPages.Context context, long runId) {
         LiveRun there = live.get(runId);
         if (there != null) {
+            String why = there.stillUnwritten();
+            if (!why.isEmpty()) {
+                writeEnd(there, why);
+            }
             return Optional.of(there);
         }
         return kept.byId(runId)
                 .filter(k -> k.jobId() == context.job().id())
                 .flatMap(k -> procedure(context, k.procedure()).map(p -> loaded(context, k, p)));
+    }
+
+    private void writeEnd(LiveRun its, String why) {
+        try {
+            tell(its, new Event.Stopped(its.run().at(), why));
+        } catch (DataAccessException again) {
+            its.brokeOff(why);
+            throw again;
+        }
     }
 
     private Optional<Procedure> procedure(JobPages.Context context, String id) {

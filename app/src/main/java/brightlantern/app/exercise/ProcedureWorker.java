@@ -38,6 +38,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.stream.Collectors;
+import org.springframework.dao.DataAccessException;
 
 /**
  * Works at one run: carries out step after step, and watches meanwhile everything that may end it.
@@ -123,26 +124,46 @@ final class ProcedureWorker {
                     !its.stopBecause().isEmpty()
                             ? its.stopBecause()
                             : named(lost.getMessage()) + ". All that was held was given back.";
+        } catch (DataAccessException unkept) {
+            why = notWritten(unkept);
         } catch (RuntimeException unforeseen) {
             why = "The run broke off: " + unforeseen.getMessage();
         } finally {
             // what is held is given back even when the worker was told to hurry
             boolean ending = Thread.interrupted();
-            sessions.close();
+            try {
+                sessions.close();
+            } catch (DataAccessException unkept) {
+                why = why.isEmpty() ? notWritten(unkept) : why;
+            }
             if (ending && aside.isShutdown()) {
                 Thread.currentThread().interrupt();
             }
             if (!why.isEmpty()) {
-                tell(new Event.Stopped(its.run().at(), why));
-                tools.findings()
-                        .note(
-                                its.context.job().id(),
-                                "exercise",
-                                its.who,
-                                its.run().procedure().name() + " was broken off: " + why);
+                brokenOff(why);
             }
             its.letGo();
         }
+    }
+
+    private void brokenOff(String why) {
+        try {
+            tell(new Event.Stopped(its.run().at(), why));
+            tools.findings()
+                    .note(
+                            its.context.job().id(),
+                            "exercise",
+                            its.who,
+                            its.run().procedure().name() + " was broken off: " + why);
+        } catch (DataAccessException unkept) {
+            its.brokeOff(why);
+        }
+    }
+
+    private static String notWritten(DataAccessException unkept) {
+        return "What it does cannot be written down at present ("
+                + unkept.getMostSpecificCause().getMessage()
+                + "); all that was held was given back. Make room on the disk.";
     }
 
     /** The wire knows modules by address; people know them by name. */
@@ -618,9 +639,22 @@ final class ProcedureWorker {
             }
         }
 
+        /**
+         * @throws DataAccessException of the first that could not write its log; all are closed
+         */
         @Override
         public void close() {
-            open.values().forEach(OutputSession::close);
+            DataAccessException first = null;
+            for (OutputSession session : open.values()) {
+                try {
+                    session.close();
+                } catch (DataAccessException unkept) {
+                    first = first == null ? unkept : first;
+                }
+            }
+            if (first != null) {
+                throw first;
+            }
         }
     }
 }

@@ -122,7 +122,12 @@ public class Takes {
         if (chunks.size() < 2) {
             return;
         }
-        byte[] one = TakeChunk.write(TakeChunk.join(chunks), described);
+        TakeChunk.Joined joined = TakeChunk.join(chunks);
+        if (joined.damaged() > 0) {
+            // what cannot be read is left as it is: nothing is thrown away for good
+            return;
+        }
+        byte[] one = TakeChunk.write(joined.columns(), described);
         db.sql("delete from take_chunk where take_id = ? and number between ? and ?")
                 .params(takeId, from, to)
                 .update();
@@ -194,6 +199,7 @@ public class Takes {
                         .param(takeId)
                         .query((rs, n) -> new Take.Mark(rs.getDouble(1), rs.getString(2)))
                         .list();
-        return new Take(TakeChunk.join(chunks), marks);
+        TakeChunk.Joined joined = TakeChunk.join(chunks);
+        return new Take(joined.columns(), marks, joined.damaged());
     }
 }

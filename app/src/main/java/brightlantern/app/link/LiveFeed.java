@@ -157,6 +157,10 @@ public final class LiveFeed {
                                 && refused.code() == BUSY;
                 rest = Math.min(LONGEST_REST_MILLIS, Math.max(FIRST_REST_MILLIS, 2 * rest));
                 pause = busy ? rest : RETRY_MILLIS;
+            } catch (RuntimeException unforeseen) {
+                // one reading that nobody can make sense of must not end all that come after it
+                troubles.put(moduleId, "A reading could not be used: " + unforeseen.getMessage());
+                pause = RETRY_MILLIS;
             }
             try {
                 TimeUnit.MILLISECONDS.sleep(pause);

@@ -8,6 +8,7 @@ import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -168,22 +169,32 @@ public final class OutputSession implements AutoCloseable {
         }
     }
 
-    @Override
-    public void close() {
-        Optional<WireException> failure = Optional.empty();
+    /** Everything is tried, whatever became of what was tried before. */
+    private Optional<WireException> allGivenBack() {
+        List<Command> commands = new ArrayList<>();
         try {
             check();
             UdsClient hasty = client().with(UdsTimings.STANDARD.hasty());
-            for (int did : taken) {
-                hasty.giveBack(did);
-            }
-            for (int rid : started) {
-                hasty.routine(STOP, rid, Bytes.EMPTY);
-            }
-            hasty.session(DEFAULT);
+            taken.forEach(did -> commands.add(() -> hasty.giveBack(did)));
+            started.forEach(rid -> commands.add(() -> hasty.routine(STOP, rid, Bytes.EMPTY)));
+            commands.add(() -> hasty.session(DEFAULT));
         } catch (WireException lost) {
-            failure = Optional.of(lost);
+            return Optional.of(lost);
         }
+        Optional<WireException> first = Optional.empty();
+        for (Command command : commands) {
+            try {
+                command.send();
+            } catch (WireException failed) {
+                first = first.or(() -> Optional.of(failed));
+            }
+        }
+        return first;
+    }
+
+    @Override
+    public void close() {
+        Optional<WireException> failure = allGivenBack();
         link.lease().release(who);
         if (!taken.isEmpty() || !started.isEmpty()) {
             log.add(

@@ -5,6 +5,7 @@ import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.study.reaction.ReactionCheck;
+import brightlantern.core.take.Span;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.TakeCsv;
 import brightlantern.core.take.Thinned;
@@ -16,11 +17,13 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -231,7 +234,10 @@ class TakeController {
         return "redirect:/jobs/" + id + "/watch/takes/" + takeId;
     }
 
-    /** Samples of a part of the take, thinned to what a picture of it can show. */
+    /**
+     * Samples of a part of the take, thinned to what a picture of it can show, with room to either
+     * side for a hand that moves it; and what every value comes to in the part itself.
+     */
     @GetMapping("/data")
     @ResponseBody
     Map<String, Object> data(
@@ -244,6 +250,7 @@ class TakeController {
         double length = take.lengthSeconds();
         double until = to < 0 || Double.isNaN(to) ? length : Math.min(to, length);
         double since = Math.max(0, Math.min(from, until));
+        double room = (until - since) / 2;
         List<Map<String, Object>> series = new ArrayList<>();
         take.columns()
                 .forEach(
@@ -256,20 +263,49 @@ class TakeController {
                                                                 series(
                                                                         opened.description(),
                                                                         value,
+                                                                        column,
                                                                         Thinned.of(
-                                                                                column, since,
-                                                                                until, SLICES)))));
+                                                                                column,
+                                                                                Math.max(
+                                                                                        0,
+                                                                                        since
+                                                                                                - room),
+                                                                                Math.min(
+                                                                                        length,
+                                                                                        until
+                                                                                                + room),
+                                                                                SLICES),
+                                                                        since,
+                                                                        until))));
         return Map.of("series", series, "marks", take.marks(), "length", length);
     }
 
-    private static Map<String, Object> series(VehicleDescription d, Value value, Thinned thinned) {
-        Double[] y = new Double[thinned.values().length];
+    private static Map<String, Object> series(
+            VehicleDescription d,
+            Value value,
+            Take.Column column,
+            Thinned thinned,
+            double from,
+            double to) {
         double[] t = thinned.seconds();
-        for (int i = 0; i < y.length; i++) {
-            double v = Scaling.shown(value, thinned.values()[i]);
-            y[i] = Double.isFinite(v) ? v : null;
-        }
-        return Map.of("value", Shown.of(d, value), "t", t, "y", y);
+        Span seen = Span.of(column, from, to);
+        return Map.of(
+                "value",
+                Shown.of(d, value),
+                "t",
+                t,
+                "y",
+                Arrays.stream(thinned.values()).mapToObj(v -> finite(value, v)).toArray(),
+                "seen",
+                Stream.of(seen.least(), seen.mean(), seen.most())
+                        .map(v -> finite(value, v))
+                        .toArray());
+    }
+
+    /** In the unit in which it is shown; null for what is no number, which JSON does not have. */
+    private static Double finite(Value value, double raw) {
+        double v = Scaling.shown(value, raw);
+        return Double.isFinite(v) ? v : null;
     }
 
     private static String file(long id, Takes.TakeHead head, String ending) {

@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.core.NestedExceptionUtils;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -122,6 +123,10 @@ class TakeRecorder {
                                                 .add(new double[] {seconds, value}));
                 waitingSamples += samples.values().size();
             }
+        }
+
+        synchronized boolean full() {
+            return waitingSamples >= MOST_WAITING;
         }
 
         /** Begins; samples from before belong to it as far back as was asked for. */
@@ -300,18 +305,18 @@ class TakeRecorder {
                             recording.takeId,
                             failed.getMessage());
                 }
-                recording.trouble = notKept(failed);
+                recording.trouble =
+                        notKept(failed)
+                                + (recording.full()
+                                        ? " The memory for it is full as well: what comes in now is lost."
+                                        : "");
             }
         }
     }
 
     private static String notKept(Throwable failed) {
-        Throwable root = failed;
-        while (root.getCause() != null) {
-            root = root.getCause();
-        }
         return "What is recorded cannot be kept at present ("
-                + root.getMessage()
+                + NestedExceptionUtils.getMostSpecificCause(failed).getMessage()
                 + "); it waits in memory and is tried again. Make room on the disk.";
     }
 

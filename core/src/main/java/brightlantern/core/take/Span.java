@@ -17,10 +17,13 @@ public record Span(double least, double mean, double most, int samples) {
         double plain = 0;
         double time = 0;
         int samples = 0;
-        for (int i = 0; i < column.size(); i++) {
+        for (int i = Math.max(0, column.indexAt(from)); i < column.size(); i++) {
             double t = column.seconds(i);
             double v = column.value(i);
-            if (t < from || t > to || Double.isNaN(v)) {
+            if (t > to) {
+                break;
+            }
+            if (t < from || !Double.isFinite(v)) {
                 continue;
             }
             samples++;

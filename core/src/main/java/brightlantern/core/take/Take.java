@@ -9,9 +9,14 @@ import java.util.Map;
  * A recording of live values.
  *
  * @param columns value id → its samples in time order; values in the value's own unit
+ * @param damaged how many of the parts that it is kept in could not be read and are gaps now
  */
-public record Take(Map<String, Column> columns, List<Mark> marks) {
+public record Take(Map<String, Column> columns, List<Mark> marks, int damaged) {
     public record Mark(double seconds, String text) {}
+
+    public Take(Map<String, Column> columns, List<Mark> marks) {
+        this(columns, marks, 0);
+    }
 
     /** Samples as they come in, value id → pairs of seconds and value. */
     public static Take of(Map<String, List<double[]>> samples) {

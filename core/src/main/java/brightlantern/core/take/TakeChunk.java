@@ -207,13 +207,7 @@ public final class TakeChunk {
         if (chunk.length == 0 || chunk[0] != VERSION) {
             throw new IllegalArgumentException("Byte 0: expected chunk version 1 or " + VERSION);
         }
-        Reading in;
-        try (InflaterInputStream packed =
-                new InflaterInputStream(new ByteArrayInputStream(chunk, 1, chunk.length - 1))) {
-            in = new Reading(packed.readAllBytes());
-        } catch (IOException torn) {
-            throw new IllegalArgumentException("The chunk is torn: " + torn.getMessage(), torn);
-        }
+        Reading in = new Reading(inflated(chunk));
         Map<String, Take.Column> columns = new LinkedHashMap<>();
         int groups = in.count("groups");
         for (int g = 0; g < groups; g++) {
@@ -230,6 +224,15 @@ public final class TakeChunk {
             }
         }
         return columns;
+    }
+
+    private static byte[] inflated(byte[] chunk) {
+        try (InflaterInputStream packed =
+                new InflaterInputStream(new ByteArrayInputStream(chunk, 1, chunk.length - 1))) {
+            return packed.readAllBytes();
+        } catch (IOException torn) {
+            throw new IllegalArgumentException("The chunk is torn: " + torn.getMessage(), torn);
+        }
     }
 
     private static double[] values(Reading in, int size) {
@@ -256,15 +259,12 @@ public final class TakeChunk {
     /** Version 1: name, count, times, doubles; what was recorded before stays readable. */
     private static Map<String, Take.Column> readFirst(byte[] chunk) {
         Map<String, Take.Column> columns = new LinkedHashMap<>();
-        try (DataInputStream in =
-                new DataInputStream(
-                        new InflaterInputStream(
-                                new ByteArrayInputStream(chunk, 1, chunk.length - 1)))) {
+        try (DataInputStream in = new DataInputStream(new ByteArrayInputStream(inflated(chunk)))) {
             int count = in.readInt();
             for (int c = 0; c < count; c++) {
                 String name = in.readUTF();
                 int size = in.readInt();
-                if (size < 0 || size > MOST_SAMPLES) {
+                if (size < 0 || size > in.available() / (Integer.BYTES + Double.BYTES)) {
                     throw new IllegalArgumentException(
                             "Column '" + name + "' claims " + size + " samples");
                 }
@@ -286,18 +286,34 @@ public final class TakeChunk {
         return columns;
     }
 
-    /** Chunks in their order as one set of columns. */
-    public static Map<String, Take.Column> join(List<byte[]> chunks) {
+    /**
+     * @param damaged how many chunks could not be read and were left out
+     */
+    public record Joined(Map<String, Take.Column> columns, int damaged) {}
+
+    private static Optional<Map<String, Take.Column>> readable(byte[] chunk) {
+        try {
+            return Optional.of(read(chunk));
+        } catch (IllegalArgumentException damaged) {
+            return Optional.empty();
+        }
+    }
+
+    /** Chunks in their order as one set of columns; a damaged one costs only what it held. */
+    public static Joined join(List<byte[]> chunks) {
+        List<Map<String, Take.Column>> whole =
+                chunks.parallelStream().map(TakeChunk::readable).flatMap(Optional::stream).toList();
+        return new Joined(joined(whole), chunks.size() - whole.size());
+    }
+
+    private static Map<String, Take.Column> joined(List<Map<String, Take.Column>> chunks) {
         Map<String, List<Take.Column>> parts = new LinkedHashMap<>();
-        chunks.parallelStream()
-                .map(TakeChunk::read)
-                .toList()
-                .forEach(
-                        chunk ->
-                                chunk.forEach(
-                                        (name, column) ->
-                                                parts.computeIfAbsent(name, n -> new ArrayList<>())
-                                                        .add(column)));
+        chunks.forEach(
+                chunk ->
+                        chunk.forEach(
+                                (name, column) ->
+                                        parts.computeIfAbsent(name, n -> new ArrayList<>())
+                                                .add(column)));
         // columns that were read together have the same times: they are joined once
         List<List<Take.Column>> clocks = new ArrayList<>();
         Map<String, Integer> clockOf = new LinkedHashMap<>();

@@ -43,8 +43,8 @@ public record Thinned(double[] seconds, double[] values) {
                 int end = i;
                 while (end <= last
                         && (long) Math.floor((column.seconds(end) - from) / width) == slice) {
-                    least = column.value(end) < column.value(least) ? end : least;
-                    most = column.value(end) > column.value(most) ? end : most;
+                    least = beats(column, least, column.value(end) < column.value(least), end);
+                    most = beats(column, most, column.value(end) > column.value(most), end);
                     end++;
                 }
                 if (i > first && column.seconds(i) - column.seconds(i - 1) > gap) {
@@ -62,6 +62,16 @@ public record Thinned(double[] seconds, double[] values) {
                 i = end;
             }
         }
+        return of(points);
+    }
+
+    /** Any number stands before none: a slice that begins with a NaN still shows its spikes. */
+    private static int beats(Take.Column column, int held, boolean better, int next) {
+        boolean none = Double.isNaN(column.value(held)) && !Double.isNaN(column.value(next));
+        return better || none ? next : held;
+    }
+
+    private static Thinned of(List<double[]> points) {
         double[] t = new double[points.size()];
         double[] y = new double[points.size()];
         for (int i = 0; i < t.length; i++) {

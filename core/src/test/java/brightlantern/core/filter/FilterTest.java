@@ -171,4 +171,17 @@ class FilterTest {
         assertThat(span.mean()).isCloseTo((0.3 * 10 + 1.0 * 20) / 1.3, within(1e-9));
         assertThat(span.most()).isEqualTo(1000);
     }
+
+    @Test
+    void whatIsNoNumberCountsForNothingAndOnlyThePartItselfCounts() {
+        double[] t = {0, 1, 2, 3, 4, 5};
+        double[] y = {500, 10, Double.NaN, Double.POSITIVE_INFINITY, 30, 500};
+        Span span = Span.of(new Take.Column(t, y), 0.5, 4.5);
+        assertThat(span.samples()).isEqualTo(2);
+        assertThat(span.least()).isEqualTo(10);
+        assertThat(span.most()).isEqualTo(30);
+        // 10 for a second, 30 for the half second until the part ends
+        assertThat(span.mean()).isCloseTo((10 + 15) / 1.5, within(1e-9));
+        assertThat(Span.of(new Take.Column(t, y), 1.5, 3.5).mean()).isNaN();
+    }
 }

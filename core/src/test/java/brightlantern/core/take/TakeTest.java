@@ -8,11 +8,13 @@ import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.StringWriter;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 
@@ -52,6 +54,57 @@ class TakeTest {
         assertThatThrownBy(() -> TakeChunk.read(java.util.Arrays.copyOf(good, good.length / 2)))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("torn");
+    }
+
+    @Test
+    void aDamagedPartCostsOnlyWhatItHeld() {
+        List<byte[]> chunks = new ArrayList<>();
+        for (int second = 0; second < 4; second++) {
+            chunks.add(
+                    TakeChunk.write(
+                            Map.of(
+                                    "a",
+                                    new Take.Column(
+                                            new double[] {second, second + 0.5},
+                                            new double[] {second, 10 * second}))));
+        }
+        byte[] bad = chunks.get(1).clone();
+        bad[bad.length / 2] ^= 0x55;
+        chunks.set(1, bad);
+        TakeChunk.Joined joined = TakeChunk.join(chunks);
+        assertThat(joined.damaged()).isEqualTo(1);
+        Take.Column a = joined.columns().get("a");
+        assertThat(a.size()).isEqualTo(6);
+        assertThat(a.seconds(2)).isEqualTo(2);
+        assertThat(a.value(5)).isEqualTo(30);
+        chunks.replaceAll(c -> new byte[] {2, 7});
+        assertThat(TakeChunk.join(chunks)).isEqualTo(new TakeChunk.Joined(Map.of(), 4));
+    }
+
+    /**
+     * Whatever one byte is changed to, a chunk is whole or told as damaged; never something else.
+     */
+    @Property(tries = 300)
+    void oneWrongByteIsNeverTakenForAReading(
+            @ForAll @IntRange(max = 1_000_000) int at,
+            @ForAll @IntRange(min = 1, max = 255) int bits) {
+        double[] t = new double[40];
+        double[] y = new double[40];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = i / 8.0;
+            y[i] = Math.sin(i);
+        }
+        Map<String, Take.Column> columns =
+                Map.of("speed", new Take.Column(t, y), "load", new Take.Column(t, y));
+        byte[] chunk = TakeChunk.write(columns);
+        chunk[at % chunk.length] ^= (byte) bits;
+        TakeChunk.Joined joined = TakeChunk.join(List.of(chunk));
+        if (joined.damaged() == 0) {
+            assertThat(joined.columns()).containsOnlyKeys("speed", "load");
+            for (int i = 0; i < y.length; i++) {
+                assertThat(joined.columns().get("speed").value(i)).isEqualTo(y[i]);
+            }
+        }
     }
 
     /**

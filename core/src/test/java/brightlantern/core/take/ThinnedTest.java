@@ -27,6 +27,16 @@ class ThinnedTest {
     }
 
     @Test
+    void whatIsNoNumberHidesNoSpike() {
+        Take.Column column =
+                Columns.of(
+                        600, t -> Math.abs(t - 301.3) < 0.01 ? 999 : t % 1 < 0.5 ? Double.NaN : 1);
+        Thinned thinned = Thinned.of(column, 0, 600, 50);
+        assertThat(Arrays.stream(thinned.values()).filter(v -> v == 999)).hasSize(1);
+        assertThat(Arrays.stream(thinned.values()).filter(v -> v == 1)).hasSizeGreaterThan(40);
+    }
+
+    @Test
     void aGapStaysAGap() {
         double[] t = new double[200];
         double[] y = new double[200];
