@@ -370,11 +370,16 @@ class WatchTest {
     private void units(String watch, long take) {
         shop.go("/units");
         shop.choose("#unit-pressure", "psi");
+        shop.choose("#unit-temperature", "°F");
         shop.press("#keep-units");
         shop.go(watch + "/takes/" + take + "?view=big");
         assertThat(shop.text("main")).contains("psi").doesNotContain("kPa");
+        // what a gate wants is told in the same unit as what is there
+        shop.go(watch.replace("/watch", "/exercise/procedures/learn-crank"));
+        assertThat(shop.text("#gates-begin")).contains("coolant above 140 °F").doesNotContain("°C");
         shop.go("/units");
         shop.choose("#unit-pressure", "");
+        shop.choose("#unit-temperature", "");
         shop.press("#keep-units");
     }
 

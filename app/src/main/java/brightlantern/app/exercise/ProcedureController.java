@@ -5,6 +5,7 @@ import brightlantern.app.link.CommandLease;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
@@ -12,6 +13,7 @@ import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.procedure.Scene;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Units;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
@@ -50,9 +52,16 @@ class ProcedureController {
     private final ProcedureRuns runs;
     private final KeptRuns kept;
     private final Json json;
+    private final UnitChoices units;
 
     ProcedureController(
-            JobPages pages, VehicleLinks links, ProcedureRuns runs, KeptRuns kept, Json json) {
+            JobPages pages,
+            VehicleLinks links,
+            ProcedureRuns runs,
+            KeptRuns kept,
+            Json json,
+            UnitChoices units) {
+        this.units = units;
         this.pages = pages;
         this.links = links;
         this.runs = runs;
@@ -486,20 +495,22 @@ class ProcedureController {
         } catch (NumberFormatException nonsense) {
             number = Double.NaN;
         }
-        if (!ProcedureRun.fits(figure, number)) {
+        String typed = units.unit(figure.unit());
+        double kept = Units.convert(number, typed, figure.unit());
+        if (!ProcedureRun.fits(figure, kept)) {
             throw new IllegalStateException(
                     "%s: expected a number from %s to %s %s, found '%s'."
                             .formatted(
                                     figure.name(),
-                                    plain(figure.least()),
-                                    plain(figure.most()),
-                                    figure.unit(),
+                                    plain(Units.convert(figure.least(), figure.unit(), typed)),
+                                    plain(Units.convert(figure.most(), figure.unit(), typed)),
+                                    typed,
                                     text));
         }
-        runs.told(its, new Event.Typed(step, number));
+        runs.told(its, new Event.Typed(step, kept));
     }
 
     private static String plain(double number) {
-        return number == Math.rint(number) ? String.valueOf((long) number) : String.valueOf(number);
+        return number == Math.rint(number) ? String.valueOf((long) number) : Units.told(number);
     }
 }

@@ -10,8 +10,11 @@ import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Repository;
 
-/** The units in which each person wants to see things: quantity → unit. */
-@Repository
+/**
+ * The units in which each person wants to see things: quantity → unit. Templates reach it as {@code
+ * @units}.
+ */
+@Repository("units")
 public class UnitChoices {
     private final JdbcClient db;
     private final Map<String, Map<String, String>> known = new ConcurrentHashMap<>();
@@ -39,6 +42,16 @@ public class UnitChoices {
                 .map(Authentication::getName)
                 .map(this::of)
                 .orElse(Map.of());
+    }
+
+    /** A sentence that was written for everybody, as whoever asks for the page reads it. */
+    public String read(String text) {
+        return Units.inText(text, ofWhoever());
+    }
+
+    /** The unit in which whoever asks for the page reads and types what is kept in another. */
+    public String unit(String kept) {
+        return Units.quantity(kept).map(ofWhoever()::get).orElse(kept);
     }
 
     /**

@@ -2,6 +2,7 @@ package brightlantern.app.sweep;
 
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
+import brightlantern.core.signal.Units;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -41,8 +42,9 @@ record OdometerChart(
     /**
      * @param now seconds since 1970
      * @param shown km on the odometer
+     * @param unit of the distances beside it
      */
-    static OdometerChart of(OdometerCheck.Verdict verdict, double now, double shown) {
+    static OdometerChart of(OdometerCheck.Verdict verdict, double now, double shown, String unit) {
         double first = now - YEAR_SECONDS;
         double most = Math.max(1, shown);
         for (OdometerCheck.Row row : verdict.rows()) {
@@ -84,7 +86,7 @@ record OdometerChart(
             }
         }
         return new OdometerChart(
-                years(scale, first, now), heights(scale, most), dots, spans, scale.y(shown));
+                years(scale, first, now), heights(scale, most, unit), dots, spans, scale.y(shown));
     }
 
     private static boolean dated(MileageRecord record) {
@@ -126,7 +128,8 @@ record OdometerChart(
         return Instant.ofEpochSecond((long) seconds).atZone(ZoneOffset.UTC).getYear();
     }
 
-    private static List<Tick> heights(Scale scale, double most) {
+    private static List<Tick> heights(Scale scale, double mostKm, String unit) {
+        double most = Units.convert(mostKm, "km", unit);
         double step = Math.pow(10, Math.floor(Math.log10(most)));
         while (most / step > MOST_HEIGHTS) {
             step *= 2;
@@ -135,8 +138,9 @@ record OdometerChart(
             step /= 2;
         }
         List<Tick> ticks = new ArrayList<>();
-        for (double km = 0; km <= most; km += step) {
-            ticks.add(new Tick(scale.y(km), String.format(Locale.ROOT, "%,.0f", km)));
+        for (double at = 0; at <= most; at += step) {
+            double y = scale.y(Units.convert(at, unit, "km"));
+            ticks.add(new Tick(y, String.format(Locale.ROOT, "%,.0f", at)));
         }
         return ticks;
     }

@@ -3,6 +3,7 @@ package brightlantern.app.sweep;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
@@ -47,9 +48,11 @@ class OdometerController {
     private final JobPages pages;
     private final Sweeps sweeps;
     private final Findings findings;
+    private final UnitChoices units;
     private final Map<Long, Check> newest = new ConcurrentHashMap<>();
 
-    OdometerController(JobPages pages, Sweeps sweeps, Findings findings) {
+    OdometerController(JobPages pages, Sweeps sweeps, Findings findings, UnitChoices units) {
+        this.units = units;
         this.pages = pages;
         this.sweeps = sweeps;
         this.findings = findings;
@@ -88,7 +91,8 @@ class OdometerController {
                 "chart",
                 check == null
                         ? null
-                        : OdometerChart.of(check.verdict(), check.now(), check.shown()));
+                        : OdometerChart.of(
+                                check.verdict(), check.now(), check.shown(), units.unit("km")));
         return "sweep/odometer";
     }
 

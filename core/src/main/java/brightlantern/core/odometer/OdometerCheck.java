@@ -341,7 +341,7 @@ public final class OdometerCheck {
         }
         if (setBack >= SURE) {
             return text(
-                    "Set back by about %,.0f km (%,.0f to %,.0f); some %,.0f km were driven. %s sure.",
+                    "Set back by about %,.0f km (%,.0f to %,.0f km); some %,.0f km were driven. %s sure.",
                     band[1],
                     band[0],
                     band[2],

@@ -1,11 +1,16 @@
 package brightlantern.core.signal;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * Conversion between units of one quantity, by way of the SI unit (BIPM SI Brochure, 9th ed.). The
@@ -60,6 +65,24 @@ public final class Units {
         add("angle", "°", 1);
     }
 
+    /** Durations in a sentence are spoken of as they are meant: half an hour is no 1800000 ms. */
+    private static final String AS_SPOKEN = "time";
+
+    /** Thousands may be set apart by commas. */
+    private static final String FIGURE = "-?(?:\\d{1,3}(?:,\\d{3})+|\\d+)(?:\\.\\d+)?";
+
+    /** A figure or a span of two, and its unit; after "by" or "within" it is a difference. */
+    private static final Pattern FIGURES =
+            Pattern.compile(
+                    "(?<by>\\b(?:by|within)(?: (?:less|more) than| at (?:least|most))? )?"
+                            + "(?<![\\w.,-])(?<first>%1$s)(?:(?<to> (?:to|and|…) )(?<last>%1$s))? (?<unit>"
+                                    .formatted(FIGURE)
+                            + KNOWN.keySet().stream()
+                                    .sorted(Comparator.comparingInt(String::length).reversed())
+                                    .map(Pattern::quote)
+                                    .collect(Collectors.joining("|"))
+                            + ")(?![\\w/·°²])");
+
     private Units() {}
 
     public static boolean isKnown(String unit) {
@@ -90,6 +113,50 @@ public final class Units {
                         ? "%.0f"
                         : size >= 2 ? "%.1f" : size >= 0.1 || size == 0 ? "%.2f" : "%.1g",
                 value);
+    }
+
+    /**
+     * A sentence with its figures in the units that somebody chose, about as exact as three figures
+     * are.
+     *
+     * @param choices quantity → unit
+     */
+    public static String inText(String text, Map<String, String> choices) {
+        if (choices.isEmpty()) {
+            return text;
+        }
+        return FIGURES.matcher(text)
+                .replaceAll(m -> Matcher.quoteReplacement(chosen(m.group(), choices)));
+    }
+
+    private static String chosen(String figures, Map<String, String> choices) {
+        Matcher m = FIGURES.matcher(figures);
+        if (!m.matches()) {
+            return figures;
+        }
+        String from = m.group("unit");
+        String quantity = KNOWN.get(from).quantity;
+        String to = quantity.equals(AS_SPOKEN) ? from : choices.getOrDefault(quantity, from);
+        if (to.equals(from)) {
+            return figures;
+        }
+        boolean difference = m.group("by") != null;
+        Function<String, String> chosen =
+                figure -> {
+                    double value = Double.parseDouble(figure.replace(",", ""));
+                    double turned =
+                            difference
+                                    ? convertDifference(value, from, to)
+                                    : convert(value, from, to);
+                    return figure.contains(",")
+                            ? String.format(Locale.ROOT, "%,.0f", turned)
+                            : told(turned);
+                };
+        return (difference ? m.group("by") : "")
+                + chosen.apply(m.group("first"))
+                + (m.group("to") == null ? "" : m.group("to") + chosen.apply(m.group("last")))
+                + " "
+                + to;
     }
 
     /** A difference, which an offset does not touch. */

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -116,5 +118,41 @@ class SignalLawsTest {
                 .isInstanceOf(IllegalArgumentException.class);
         assertThat(Units.isKnown("furlong")).isFalse();
         assertThat(Units.quantity("furlong")).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "coolant above 60 °C | coolant above 140 °F",
+                "It rises by less than 120 °C in 10 s; wait. | It rises by less than 216 °F in 10 s; wait.",
+                "often 3.5 to 5.5 bar, once warm | often 51 to 80 psi, once warm",
+                "stays within 15 kPa for 2.5 s | stays within 2.2 psi for 2.5 s",
+                "P0171-00 at a steady 80 km/h | P0171-00 at a steady 50 mph",
+                "down to -40 °C, 12.4 V and 2 hPa/s | down to -40 °F, 12.4 V and 2 hPa/s",
+                "Set back by about 53,000 km (52,100 to 54,000 km). | Set back by about 32,933 mi (32,373 to 33,554 mi).",
+                "W31 m, step 4 and 7 barrels | W31 m, step 4 and 7 barrels",
+            })
+    void aSentenceIsToldInTheUnitsThatSomebodyChose(String text, String expected) {
+        Map<String, String> chosen =
+                Map.of(
+                        "temperature",
+                        "°F",
+                        "pressure",
+                        "psi",
+                        "speed",
+                        "mph",
+                        "time",
+                        "ms",
+                        "distance",
+                        "mi");
+        assertThat(Units.inText(text, chosen)).isEqualTo(expected);
+        assertThat(Units.inText(text, Map.of())).isEqualTo(text);
+        assertThat(Units.inText(Units.inText(text, chosen), chosen)).isEqualTo(expected);
+    }
+
+    @Property
+    void noSentenceIsTooStrange(@ForAll String text) {
+        assertThat(Units.inText(text, Map.of("temperature", "K", "mass", "mg"))).isNotNull();
     }
 }
