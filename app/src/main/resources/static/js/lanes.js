@@ -10,9 +10,10 @@ export function groups(values) {
     const key = value.state ? value.name : value.unit;
     if (!byUnit.has(key)) byUnit.set(key, []);
     const lists = byUnit.get(key);
-    // more than four lines in one lane are no longer told apart
-    if (!lists.length || lists[lists.length - 1].length === 4) lists.push([]);
-    lists[lists.length - 1].push(value);
+    // more than four lines in one lane are no longer told apart, and what is read to a hundredth is flat beside what is read to the whole
+    let list = lists.find(l => l.length < 4 && Math.abs(l[0].digits - value.digits) < 2);
+    if (!list) lists.push(list = []);
+    list.push(value);
   }
   return [...byUnit.entries()].flatMap(([unit, lists]) => lists.map(list => ({unit, list})));
 }
@@ -47,7 +48,7 @@ function lane(root, group, options) {
   const holder = document.createElement('div');
   holder.className = 'lane';
   const title = document.createElement('h3');
-  title.textContent = group.list.map(v => v.name).join(' · ') + (group.list[0].state ? '' : ` (${group.unit})`);
+  title.textContent = group.list.map(v => v.name).join(' · ') + (group.list[0].state || !group.unit ? '' : ` (${group.unit})`);
   const stats = document.createElement('p');
   stats.className = 'stats';
   holder.append(title, stats);

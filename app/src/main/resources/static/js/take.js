@@ -30,6 +30,7 @@ function drawMarks(chart) {
     ctx.stroke();
   };
   ctx.save();
+  ctx.setLineDash([]);
   for (const mark of marks) line(mark.seconds, colour('--coral'));
   ctx.restore();
 }

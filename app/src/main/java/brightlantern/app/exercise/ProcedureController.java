@@ -262,6 +262,8 @@ class ProcedureController {
         model.addAttribute("step", run.step());
         model.addAttribute("ask", run.step().act() instanceof Act.Ask ask ? ask : null);
         model.addAttribute("tell", run.step().act() instanceof Act.Tell);
+        model.addAttribute(
+                "holds", !run.holding().isEmpty() || run.step().act() instanceof Act.Command);
         model.addAttribute("progress", progress(its, run));
         model.addAttribute("present", its.present());
         model.addAttribute("gates", its.gates());

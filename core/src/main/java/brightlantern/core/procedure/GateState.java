@@ -18,6 +18,9 @@ import java.util.Optional;
  * @param leadsTo the stage of the job that helps to open it; empty when none does
  */
 public record GateState(boolean open, String wanted, String present, String opens, String leadsTo) {
+    private static final String NOT_TOLD =
+            "No module tells it now: see that the vehicle is connected and the key is on.";
+
     /**
      * @param take the newest samples, up to {@code t}
      * @param now the same moment alone
@@ -41,7 +44,11 @@ public record GateState(boolean open, String wanted, String present, String open
         boolean open =
                 times.length > 0
                         && rule.filter().over(take, times)[times.length - 1] == Filter.State.HOLDS;
-        List<String> opens = new ArrayList<>(List.of(rule.opens() + "."));
+        // what nobody tells may be right already; what would put it right is not known either
+        boolean told =
+                rule.filter().values().stream()
+                        .allMatch(id -> Double.isFinite(now.getOrDefault(id, Double.NaN)));
+        List<String> opens = new ArrayList<>(List.of(told ? rule.opens() + "." : NOT_TOLD));
         for (String id : rule.filter().values().stream().sorted().toList()) {
             if (!open && id.startsWith(Scene.CODE) && now.getOrDefault(id, 0.0) > 0) {
                 String code = id.substring(Scene.CODE.length()).toUpperCase(Locale.ROOT);

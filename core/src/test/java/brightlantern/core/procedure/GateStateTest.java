@@ -65,6 +65,10 @@ class GateStateTest {
         List<GateState> gates = gates(now);
         assertThat(gates.get(0).open()).isFalse();
         assertThat(gates.get(0).present()).contains("P0AFA-00 not known");
+        assertThat(gates.get(0).opens())
+                .as("nothing has to be mended that nobody knows of")
+                .isEqualTo(
+                        "No module tells it now: see that the vehicle is connected and the key is on.");
         assertThat(gates.get(3).open()).isFalse();
         assertThat(gates.get(3).present()).isEqualTo("State of charge not known");
         assertThat(gates.get(3).leadsTo()).isEqualTo("watch");
