@@ -18,7 +18,7 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 
 /**
  * Starts Bright Lantern. Options: {@code --data=DIR}, {@code --port=N}, {@code --bind=ADDRESS},
- * {@code --vehicles=DIR}, {@code --demo}.
+ * {@code --vehicles=DIR}, {@code --find=ADDRESS,...}, {@code --workshop=NAME}, {@code --demo}.
  */
 @SpringBootApplication
 @EnableScheduling
@@ -93,20 +93,22 @@ public class LanternApp {
                         "--vehicles", "lantern.vehicles",
                         "--bind", "server.address",
                         "--port", "server.port",
-                        "--find", "lantern.find");
+                        "--find", "lantern.find",
+                        "--workshop", "lantern.workshop");
         for (String arg : args) {
             int equals = arg.indexOf('=');
             String name = names.get(equals < 0 ? arg : arg.substring(0, equals));
             if (arg.equals("--demo")) {
                 settings.put("lantern.demo", "true");
+                settings.putIfAbsent("lantern.workshop", DemoLauncher.WORKSHOP);
             } else if (name != null && equals > 0) {
                 settings.put(name, arg.substring(equals + 1));
             } else {
                 fail(
                         "Unknown option '"
                                 + arg
-                                + "'. Expected --data=DIR, --port=N, --bind=ADDRESS, --vehicles=DIR or"
-                                + " --find=ADDRESS,...");
+                                + "'. Expected --data=DIR, --port=N, --bind=ADDRESS, --vehicles=DIR,"
+                                + " --find=ADDRESS,... or --workshop=NAME");
             }
         }
         return settings;

@@ -46,7 +46,8 @@ final class Garage implements AutoCloseable {
                                 "lantern.vehicles", "../vehicles",
                                 "lantern.announcements", "",
                                 "server.address", "127.0.0.1",
-                                "server.port", "0"));
+                                "server.port", "0",
+                                "lantern.workshop", "Larkspur Yard"));
         if (demo) {
             settings.put("lantern.demo", "true");
         }

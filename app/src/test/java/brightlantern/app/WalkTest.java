@@ -90,6 +90,7 @@ class WalkTest {
         assertThat(fetched("report.pdf")).startsWith("%PDF-");
         assertThat(fetched("report.json"))
                 .contains("\"format\" : \"bright-lantern-report-1\"")
+                .contains("\"workshop\" : \"Larkspur Yard\"")
                 .contains("Clean and remake earth stud G12")
                 .contains("PROVEN");
         shop.press("#close");

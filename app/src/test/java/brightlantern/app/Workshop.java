@@ -25,6 +25,7 @@ import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.util.FileSystemUtils;
 
 /**
  * The real application on a port of its own, and a technician's browser. Waits for states, never
@@ -49,6 +50,8 @@ final class Workshop implements AutoCloseable {
     }
 
     static ChromeDriver openBrowser() throws IOException {
+        Path profile = Files.createTempDirectory("lantern-browser");
+        Runtime.getRuntime().addShutdownHook(new Thread(() -> deleted(profile)));
         ChromeOptions options = new ChromeOptions();
         options.setBinary("/usr/bin/chromium");
         options.addArguments(
@@ -61,7 +64,7 @@ final class Workshop implements AutoCloseable {
                 "--disable-component-update",
                 "--disable-sync",
                 "--window-size=1280,800",
-                "--user-data-dir=" + Files.createTempDirectory("lantern-browser"));
+                "--user-data-dir=" + profile);
         ChromeDriver driver =
                 new ChromeDriver(
                         new ChromeDriverService.Builder()
@@ -71,6 +74,14 @@ final class Workshop implements AutoCloseable {
         Number inner = (Number) driver.executeScript("return window.innerHeight");
         driver.manage().window().setSize(new Dimension(1280, 800 + 800 - inner.intValue()));
         return driver;
+    }
+
+    private static void deleted(Path folder) {
+        try {
+            FileSystemUtils.deleteRecursively(folder);
+        } catch (IOException inUse) {
+            // a browser that is still going down keeps a file or two; they harm nothing
+        }
     }
 
     PortageVan van(String address, PortageVan.Scenario scenario, int serial) throws IOException {

@@ -25,6 +25,9 @@ import org.springframework.context.ConfigurableApplicationContext;
  * application knows the stand-ins.
  */
 public final class DemoLauncher {
+    /** The made-up workshop of the demo data. */
+    public static final String WORKSHOP = "Larkspur Yard";
+
     private static final int FIRST_SERIAL = 417;
     private static final String PASSWORD = "lantern-demo";
 
@@ -83,10 +86,10 @@ public final class DemoLauncher {
 
     private static void accounts(Accounts accounts) {
         if (accounts.isEmpty()) {
-            accounts.add("tech", "Technician, Larkspur Yard", PASSWORD, Accounts.Role.TECHNICIAN);
-            accounts.add("lead", "Lead technician, Larkspur Yard", PASSWORD, Accounts.Role.LEAD);
+            accounts.add("tech", "Technician, " + WORKSHOP, PASSWORD, Accounts.Role.TECHNICIAN);
+            accounts.add("lead", "Lead technician, " + WORKSHOP, PASSWORD, Accounts.Role.LEAD);
             accounts.add(
-                    "admin", "Administrator, Larkspur Yard", PASSWORD, Accounts.Role.ADMINISTRATOR);
+                    "admin", "Administrator, " + WORKSHOP, PASSWORD, Accounts.Role.ADMINISTRATOR);
         }
     }
 

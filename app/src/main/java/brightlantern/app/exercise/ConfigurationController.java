@@ -107,7 +107,7 @@ class ConfigurationController {
         try {
             now = Writes.read(context, its);
         } catch (WireException silent) {
-            model.addAttribute("trouble", silent.getMessage());
+            model.addAttribute("trouble", context.description().named(silent.getMessage()));
         }
         Map<String, String> held = now;
         @SuppressWarnings("unchecked")
@@ -192,7 +192,7 @@ class ConfigurationController {
                 }
             }
         } catch (WireException silent) {
-            wrong.add(silent.getMessage());
+            wrong.add(context.description().named(silent.getMessage()));
         }
         if (!wrong.isEmpty() || changes.isEmpty()) {
             flash.addFlashAttribute(
@@ -232,7 +232,7 @@ class ConfigurationController {
             }
             return agree(context, its, List.of(Change.of(item, now, past.get().before())), model);
         } catch (WireException silent) {
-            flash.addFlashAttribute("error", silent.getMessage());
+            flash.addFlashAttribute("error", context.description().named(silent.getMessage()));
             return back(id, c);
         }
     }
@@ -304,7 +304,9 @@ class ConfigurationController {
             flash.addFlashAttribute("error", refused.getMessage());
         } catch (WireException refused) {
             flash.addFlashAttribute(
-                    "error", refused.getMessage() + ". What was held before is kept below.");
+                    "error",
+                    context.description().named(refused.getMessage())
+                            + ". What was held before is kept below.");
         }
         return back(id, c);
     }

@@ -36,7 +36,6 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
-import java.util.regex.Matcher;
 import java.util.stream.Collectors;
 import org.springframework.dao.DataAccessException;
 
@@ -123,7 +122,8 @@ final class ProcedureWorker {
             why =
                     !its.stopBecause().isEmpty()
                             ? its.stopBecause()
-                            : named(lost.getMessage()) + ". All that was held was given back.";
+                            : its.context.description().named(lost.getMessage())
+                                    + ". All that was held was given back.";
         } catch (DataAccessException unkept) {
             why = notWritten(unkept);
         } catch (RuntimeException unforeseen) {
@@ -164,19 +164,6 @@ final class ProcedureWorker {
         return "What it does cannot be written down at present ("
                 + unkept.getMostSpecificCause().getMessage()
                 + "); all that was held was given back. Make room on the disk.";
-    }
-
-    /** The wire knows modules by address; people know them by name. */
-    private String named(String words) {
-        String told = words;
-        for (VehicleDescription.Module m : its.context.description().modules()) {
-            String address = "%04X".formatted(m.address());
-            told =
-                    told.replaceAll(
-                            "\\b([Mm]odule) " + address + "\\b",
-                            Matcher.quoteReplacement(m.name()) + " (module " + address + ")");
-        }
-        return told;
     }
 
     /** Everything that may end a run at any moment. */
@@ -384,7 +371,9 @@ final class ProcedureWorker {
                     .forEach((item, hex) -> data.put(Scene.item(keep.as(), item), hex));
             tell(new Event.Kept(step.id(), data));
         } catch (WireException silent) {
-            tell(new Event.Refused(step.id(), silent.getMessage()));
+            tell(
+                    new Event.Refused(
+                            step.id(), its.context.description().named(silent.getMessage())));
         }
     }
 
@@ -428,7 +417,7 @@ final class ProcedureWorker {
                                     + ((e.status() & FAILS_NOW) != 0 ? Act.Codes.NOW : ""));
                 }
             } catch (WireException silent) {
-                lines.add(m.name() + " did not tell its codes: " + silent.getMessage());
+                lines.add(m.name() + " did not tell its codes: " + d.named(silent.getMessage()));
             }
         }
         return String.join("\n", lines);
@@ -442,7 +431,7 @@ final class ProcedureWorker {
             tell(
                     new Event.Refused(
                             step.id(),
-                            refused.getMessage()
+                            its.context.description().named(refused.getMessage())
                                     + (gates && !its.gates.isEmpty()
                                             ? ". Every gate that is described is open, so the module"
                                                     + " has a reason of its own; sweep it for codes."

@@ -27,6 +27,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -56,6 +57,7 @@ class ProveController {
     private final LeadCodes leads;
     private final Json json;
     private final Pdf pdf;
+    private final String workshop;
 
     ProveController(
             JobPages pages,
@@ -68,7 +70,8 @@ class ProveController {
             Jobs jobs,
             LeadCodes leads,
             Json json,
-            Pdf pdf) {
+            Pdf pdf,
+            @Value("${lantern.workshop}") String workshop) {
         this.pages = pages;
         this.proofs = proofs;
         this.repairs = repairs;
@@ -80,6 +83,7 @@ class ProveController {
         this.leads = leads;
         this.json = json;
         this.pdf = pdf;
+        this.workshop = workshop;
     }
 
     record Option(
@@ -247,7 +251,11 @@ class ProveController {
     }
 
     /** All that a report tells; for the page, the PDF and the data alike. */
+    /**
+     * @param workshop whose report it is; empty where none was named
+     */
     record Report(
+            String workshop,
             Job job,
             String vehicle,
             String engine,
@@ -271,6 +279,7 @@ class ProveController {
                         .or(() -> ranking(context).accused().map(Reasoner.Standing::suspectId))
                         .flatMap(d::suspect);
         return new Report(
+                workshop,
                 job,
                 d.name(),
                 d.engine(),

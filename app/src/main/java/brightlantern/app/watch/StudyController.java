@@ -347,10 +347,10 @@ class StudyController {
                 "answer",
                 String.format(
                         java.util.Locale.ROOT,
-                        "%s: %s minus %s is %s %s on the mean, at most %s %s (at %s).",
+                        "%s from %s to %s: changed by %s %s on the mean, at most by %s %s (at %s).",
                         value.name(),
-                        after.head().name(),
                         before.head().name(),
+                        after.head().name(),
                         brightlantern.core.signal.Units.told(overlay.meanDifference()),
                         value.show(),
                         brightlantern.core.signal.Units.told(overlay.mostDifference()),

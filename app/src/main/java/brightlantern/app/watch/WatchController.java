@@ -379,10 +379,14 @@ class WatchController {
                                                                 "now",
                                                                 LiveFeed.now(),
                                                                 "troubles",
-                                                                context.link()
+                                                                context
+                                                                        .link()
                                                                         .feed()
                                                                         .troubles()
-                                                                        .values())));
+                                                                        .values()
+                                                                        .stream()
+                                                                        .map(d::named)
+                                                                        .toList())));
                             } catch (IOException | IllegalStateException gone) {
                                 end.run();
                             }

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -572,6 +573,19 @@ public record VehicleDescription(
         List<Suspect> all = new ArrayList<>(suspects);
         all.addAll(more);
         return with(values, all, follows, agreements);
+    }
+
+    /** The wire knows modules by address; people know them by name. */
+    public String named(String words) {
+        String told = words;
+        for (Module m : modules) {
+            String address = "%04X".formatted(m.address());
+            told =
+                    told.replaceAll(
+                            "\\b[Mm]odule " + address + "\\b",
+                            Matcher.quoteReplacement(m.name() + " (module " + address + ")"));
+        }
+        return told;
     }
 
     /** The same with these values beside its own; what it knows already stays. */

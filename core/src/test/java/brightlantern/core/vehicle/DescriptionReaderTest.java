@@ -148,4 +148,15 @@ class DescriptionReaderTest {
                 van.resolve("vehicle.yaml"), text.substring(0, text.indexOf("cylinders:")));
         fails("shared/engine.yaml:", "expected the section 'cylinders'");
     }
+
+    @Test
+    void modulesAreToldByName() {
+        VehicleDescription portage = Vehicles.portage();
+        int engine = portage.module("engine").orElseThrow().address();
+        String address = "%04X".formatted(engine);
+        assertThat(portage.named("Module " + address + " asked for more time"))
+                .isEqualTo("Engine (module " + address + ") asked for more time");
+        assertThat(portage.named("no module at " + address + ", nor Module FFFF"))
+                .isEqualTo("no module at " + address + ", nor Module FFFF");
+    }
 }
