@@ -76,9 +76,12 @@ public class LanternApp {
 
     /** Starts the application with given settings; for the launcher and for tests. */
     public static ConfigurableApplicationContext run(Map<String, Object> settings) {
-        SpringApplication application = new SpringApplication(LanternApp.class);
-        application.setDefaultProperties(settings);
-        return application.run();
+        // as options, which stand above what application.yaml sets
+        return new SpringApplication(LanternApp.class)
+                .run(
+                        settings.entrySet().stream()
+                                .map(s -> "--" + s.getKey() + "=" + s.getValue())
+                                .toArray(String[]::new));
     }
 
     private static Map<String, Object> settings(String[] args) {
@@ -101,6 +104,7 @@ public class LanternApp {
             if (arg.equals("--demo")) {
                 settings.put("lantern.demo", "true");
                 settings.putIfAbsent("lantern.workshop", DemoLauncher.WORKSHOP);
+                settings.put("lantern.announcements", DemoLauncher.ANNOUNCED_TO);
             } else if (name != null && equals > 0) {
                 settings.put(name, arg.substring(equals + 1));
             } else {

@@ -39,6 +39,13 @@ final class Garage implements AutoCloseable {
 
     /** The application on a port of its own. */
     static ConfigurableApplicationContext run(Path data, boolean demo) {
+        return run(data, demo ? Map.of("lantern.demo", "true") : Map.of());
+    }
+
+    /**
+     * @param more settings, beside or in the place of those that all tests have
+     */
+    private static ConfigurableApplicationContext run(Path data, Map<String, String> more) {
         Map<String, Object> settings =
                 new HashMap<>(
                         Map.of(
@@ -48,9 +55,7 @@ final class Garage implements AutoCloseable {
                                 "server.address", "127.0.0.1",
                                 "server.port", "0",
                                 "lantern.workshop", "Larkspur Yard"));
-        if (demo) {
-            settings.put("lantern.demo", "true");
-        }
+        settings.putAll(more);
         return LanternApp.run(settings);
     }
 
@@ -59,7 +64,14 @@ final class Garage implements AutoCloseable {
     }
 
     Garage(Path data) throws Exception {
-        app = run(data, false);
+        this(data, Map.of());
+    }
+
+    /**
+     * @param more settings, beside or in the place of those that all tests have
+     */
+    Garage(Path data, Map<String, String> more) throws Exception {
+        app = run(data, more);
         base = address(app);
         Accounts accounts = app.getBean(Accounts.class);
         if (accounts.isEmpty()) {

@@ -28,6 +28,9 @@ public final class DemoLauncher {
     /** The made-up workshop of the demo data. */
     public static final String WORKSHOP = "Larkspur Yard";
 
+    /** Stand-ins do not reach other machines: they announce themselves to this address alone. */
+    public static final String ANNOUNCED_TO = "127.0.0.1";
+
     private static final int FIRST_SERIAL = 417;
     private static final String PASSWORD = "lantern-demo";
 
@@ -139,7 +142,7 @@ public final class DemoLauncher {
             ConfigurableApplicationContext context, String address, StandInVehicle vehicle) {
         context.getBean(DriversSeats.class).add(new Seat(address, vehicle));
         context.getBean(VehicleLinks.class).configure(address);
-        vehicle.announceTo(new InetSocketAddress("127.0.0.1", 13400));
+        vehicle.announceTo(new InetSocketAddress(ANNOUNCED_TO, 13400));
     }
 
     private static void closeWith(ConfigurableApplicationContext context, AutoCloseable standIn) {

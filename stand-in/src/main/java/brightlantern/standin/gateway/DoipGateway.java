@@ -74,7 +74,10 @@ public final class DoipGateway implements AutoCloseable {
         server = new ServerSocket();
         server.setReuseAddress(true);
         server.bind(new InetSocketAddress(address, DoipDiscovery.PORT));
-        udp = new DatagramSocket(new InetSocketAddress(address, DoipDiscovery.PORT));
+        udp = new DatagramSocket(null);
+        // a program on this machine may listen for announcements on all addresses
+        udp.setReuseAddress(true);
+        udp.bind(new InetSocketAddress(address, DoipDiscovery.PORT));
         listeners =
                 List.of(
                         daemon("stand-in-tcp", this::accept),
