@@ -183,7 +183,7 @@ class TakeTest {
         Take brief = new Take(columns, List.of());
         assertThat(TargetStudy.study(brief, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
         assertThat(TargetStudy.whyNot(brief, PORTAGE.follows().get(0), PORTAGE))
-                .contains("load 75 % or more")
+                .contains("load 65 % or more")
                 .contains("9 s at most; 20 s are needed");
         columns.remove("vane.position");
         assertThat(

@@ -25,7 +25,7 @@ public record Driver(
     public enum Program {
         STAND("stand still"),
         CRUISE("cruise at 80 km/h on the flat"),
-        CLIMB("long climb, 12 to 15 %, third gear"),
+        CLIMB("long climb, some 12 %, third gear"),
         WARM_UP("warm up, standing at raised speed"),
         PULL("full-load pulls in one gear, again and again"),
         OVERRUN("speed up and let it roll, foot off"),

@@ -310,7 +310,7 @@ public final class PortagePlant implements Whole {
                     // the hill begins once the van is rolling, and it undulates as real ones do
                     case CLIMB ->
                             metresPerSecond > 12 || slope > 5
-                                    ? 13.5 + 1.5 * Math.sin(seconds / 2.5)
+                                    ? 12 + 1.5 * Math.sin(seconds / 2.5)
                                     : 1;
                     case BY_HAND -> driver.slope();
                     default -> 0;
