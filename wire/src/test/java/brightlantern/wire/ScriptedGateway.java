@@ -62,6 +62,8 @@ final class ScriptedGateway implements AutoCloseable {
     }
 
     private final ServerSocket server;
+    private final Thread thread = new Thread(this::serve, "scripted-gateway");
+    private volatile Socket client = new Socket();
     private final Map<Bytes, List<Step>> script = new ConcurrentHashMap<>();
     private final List<Bytes> requests = new CopyOnWriteArrayList<>();
     private volatile int activation = 0x10;
@@ -70,7 +72,6 @@ final class ScriptedGateway implements AutoCloseable {
 
     ScriptedGateway() throws IOException {
         server = new ServerSocket(0, 5, InetAddress.getByName("127.0.0.1"));
-        Thread thread = new Thread(this::serve, "scripted-gateway");
         thread.setDaemon(true);
         thread.start();
     }
@@ -110,6 +111,7 @@ final class ScriptedGateway implements AutoCloseable {
     private void serve() {
         while (!server.isClosed()) {
             try (Socket socket = server.accept()) {
+                client = socket;
                 socket.setTcpNoDelay(true);
                 talk(socket);
             } catch (IOException gone) {
@@ -144,8 +146,16 @@ final class ScriptedGateway implements AutoCloseable {
         }
     }
 
+    /**
+     * A wait for a tester that is being ended may still take one in; it is over only afterwards.
+     */
     @Override
-    public void close() throws IOException {
+    public void close() throws IOException, InterruptedException {
         server.close();
+        do {
+            client.close();
+            thread.interrupt();
+            thread.join(10);
+        } while (thread.isAlive());
     }
 }

@@ -9,7 +9,6 @@ import brightlantern.wire.uds.DtcAnswers;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
-import java.io.IOException;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -45,7 +44,7 @@ class UdsClientTest {
     }
 
     @AfterEach
-    void close() throws IOException {
+    void close() throws Exception {
         connection.close();
         gateway.close();
     }

@@ -40,6 +40,7 @@ import org.springframework.stereotype.Component;
 /** All vehicles that this program talks to or has heard of, and the descriptions of their kinds. */
 @Component
 public class VehicleLinks {
+    private static final int MOST_HEARD = 256;
     private static final Logger LOG = LoggerFactory.getLogger(VehicleLinks.class);
     private static final Duration ASK_WAIT = Duration.ofMillis(700);
     private static final Duration IDLE = Duration.ofMinutes(10);
@@ -92,13 +93,18 @@ public class VehicleLinks {
                 listeners.add(
                         new DoipDiscovery.Listener(
                                 new InetSocketAddress(announcements, DoipDiscovery.PORT),
-                                found ->
-                                        heard.put(
-                                                found.address().getHostAddress(),
-                                                found.announcement())));
+                                this::heard));
             } catch (IOException taken) {
                 LOG.warn("Announcements of vehicles are not heard: {}", taken.getMessage());
             }
+        }
+    }
+
+    /** Whatever is on the network may say anything; no workshop has more vehicles at once. */
+    private void heard(DoipDiscovery.Found found) {
+        String address = found.address().getHostAddress();
+        if (heard.size() < MOST_HEARD || heard.containsKey(address)) {
+            heard.put(address, found.announcement());
         }
     }
 
