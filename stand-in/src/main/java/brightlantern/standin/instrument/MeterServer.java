@@ -4,6 +4,7 @@ import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.wire.WireFormatException;
 import brightlantern.wire.scpi.ScpiLine;
 import java.io.BufferedReader;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
@@ -16,6 +17,8 @@ import java.util.Deque;
 import java.util.Locale;
 import java.util.OptionalDouble;
 import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
 
@@ -33,6 +36,8 @@ public final class MeterServer implements AutoCloseable {
     private static final int QUEUE = 20;
 
     private final ServerSocket server = new ServerSocket();
+    private final Thread listener = new Thread(this::accept, "stand-in-meter");
+    private final Set<Socket> clients = ConcurrentHashMap.newKeySet();
     private final Function<String, OptionalDouble> volts;
     private final BiConsumer<String, Load> hang;
     private final Random random = new Random(7);
@@ -52,15 +57,15 @@ public final class MeterServer implements AutoCloseable {
         this.hang = hang;
         server.setReuseAddress(true);
         server.bind(new InetSocketAddress(address, PORT));
-        Thread thread = new Thread(this::accept, "stand-in-meter");
-        thread.setDaemon(true);
-        thread.start();
+        listener.setDaemon(true);
+        listener.start();
     }
 
     private void accept() {
         while (!server.isClosed()) {
             try {
                 Socket client = server.accept();
+                clients.add(client);
                 Thread thread = new Thread(() -> serve(client), "stand-in-meter-client");
                 thread.setDaemon(true);
                 thread.start();
@@ -90,6 +95,7 @@ public final class MeterServer implements AutoCloseable {
         } catch (IOException gone) {
             // the other side hung up
         } finally {
+            clients.remove(client);
             hang("", Load.NOTHING);
         }
     }
@@ -179,10 +185,22 @@ public final class MeterServer implements AutoCloseable {
 
     @Override
     public void close() {
+        closed(server);
         try {
-            server.close();
+            // the port is free only once the thread that waits on it has let go
+            listener.join(2000);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+        }
+        // whoever came in last is among them now
+        clients.forEach(MeterServer::closed);
+    }
+
+    private static void closed(Closeable socket) {
+        try {
+            socket.close();
         } catch (IOException ignored) {
-            // ends with the process
+            // a socket that will not close ends with the process
         }
     }
 }
