@@ -3,10 +3,14 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.BufferedReader;
+import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.BindException;
+import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -34,9 +38,15 @@ class FirstStartTest {
         return new ProcessBuilder(command).redirectErrorStream(true).start();
     }
 
-    private static int freePort() throws Exception {
-        try (java.net.ServerSocket socket = new java.net.ServerSocket(0)) {
-            return socket.getLocalPort();
+    /** Below those that the system gives to clients, so that nobody takes it meanwhile. */
+    static int freePort() throws IOException {
+        int port = ThreadLocalRandom.current().nextInt(20_000, 30_000);
+        while (true) {
+            try (ServerSocket free = new ServerSocket(port)) {
+                return free.getLocalPort();
+            } catch (BindException taken) {
+                port++;
+            }
         }
     }
 

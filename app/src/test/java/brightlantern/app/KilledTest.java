@@ -12,7 +12,6 @@ import brightlantern.standin.PortageVan;
 import java.io.BufferedReader;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
-import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
@@ -71,10 +70,7 @@ class KilledTest {
                                                 84_000,
                                                 ""));
             }
-            int port;
-            try (ServerSocket free = new ServerSocket(0)) {
-                port = free.getLocalPort();
-            }
+            int port = FirstStartTest.freePort();
             TrailerSwap swap;
             Process program = FirstStartTest.start(data, port);
             Instant killed;

@@ -322,7 +322,7 @@ class WatchTest {
                         + "&after="
                         + take
                         + "&z=intake.pressure&x=engine.speed&when=engine.load+%3E+60+%25");
-        assertThat(shop.text("#answer")).contains("is 0.00 kPa on the mean");
+        assertThat(shop.text("#answer")).contains("changed by 0.00 kPa on the mean");
         shop.go(
                 watch
                         + "/studies?kind=overlay&before="
