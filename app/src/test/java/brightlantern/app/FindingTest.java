@@ -34,15 +34,4 @@ class FindingTest {
             assertThat(tech.get("/jobs/new")).contains("announced itself").contains(asked.vin());
         }
     }
-
-    /** As it is in real use; stand-ins on the same machine must not be in its way. */
-    @Test
-    void itListensOnAllAddresses() throws Exception {
-        try (Garage garage = new Garage(data, Map.of("lantern.announcements", "0.0.0.0"))) {
-            StandInVehicle heard = garage.vehicle("oriel-heron", false, HEARD);
-            Visitor tech = garage.visitor("tech");
-            heard.announceTo(new InetSocketAddress(EAR, 13400));
-            Garage.until("the announced one", () -> tech.reads("/jobs/new").contains(heard.vin()));
-        }
-    }
 }

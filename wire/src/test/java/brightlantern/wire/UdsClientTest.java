@@ -277,6 +277,49 @@ class UdsClientTest {
                 .hasMessageContaining("No DoIP gateway answers at 127.0.0.1");
     }
 
+    /** Of another module. */
+    private static final DoipMessage.Diagnostic ANOTHER =
+            new DoipMessage.Diagnostic(
+                    ScriptedGateway.MODULE + 1, ScriptedGateway.TESTER, Bytes.of(0x7E));
+
+    @Test
+    void aSecondAnswerGivesATwinAwayHoweverEarlyItComes() throws Exception {
+        gateway.on(
+                        "22F190",
+                        w -> {
+                            w.answer(0x62, 0xF1, 0x90, 1);
+                            w.answer(0x62, 0xF1, 0x90, 2);
+                            w.send(ANOTHER);
+                        })
+                .on("22F191", w -> w.answer(0x62, 0xF1, 0x91, 3));
+        assertThat(client.read(0xF190)).isEqualTo(Bytes.of(1));
+        // what came before this one is there before the next question
+        connection.receive(ANOTHER.source(), WAIT);
+        assertThatThrownBy(() -> client.read(0xF191))
+                .hasMessageContaining("more than one module may have address");
+        assertThat(client.read(0xF191)).isEqualTo(Bytes.of(3));
+    }
+
+    @Test
+    void aLateAnswerIsNoTwins() throws Exception {
+        gateway.on(
+                        "22F190",
+                        w -> {
+                            w.pause(QUICK.p2().toMillis() + 150);
+                            w.answer(0x62, 0xF1, 0x90, 1);
+                        },
+                        w -> {
+                            w.answer(0x62, 0xF1, 0x90, 1);
+                            w.send(ANOTHER);
+                        })
+                .on("22F191", w -> w.answer(0x62, 0xF1, 0x91, 3));
+        assertThatThrownBy(() -> client.read(0xF190)).isInstanceOf(SilenceException.class);
+        // the late one is taken for this one's, and this one's own is one too many
+        assertThat(client.read(0xF190)).isEqualTo(Bytes.of(1));
+        connection.receive(ANOTHER.source(), WAIT);
+        assertThat(client.read(0xF191)).isEqualTo(Bytes.of(3));
+    }
+
     @Test
     void someoneWhoIsTurnedAwayWhileWaitingGoesAtOnce() throws Exception {
         gateway.on("22F190", w -> w.pause(10_000));

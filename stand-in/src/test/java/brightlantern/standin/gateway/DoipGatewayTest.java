@@ -9,6 +9,7 @@ import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipCodec;
 import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.doip.DoipDiscovery;
 import brightlantern.wire.doip.DoipMessage;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
@@ -22,9 +23,12 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -223,6 +227,22 @@ class DoipGatewayTest {
             assertThat(connection.isOpen()).isFalse();
             gatewayThatForgets.join(5000);
             assertThat(gatewayThatForgets.isAlive()).isFalse();
+        }
+    }
+
+    /** As a program in real use listens; a stand-in on the same machine must not be in its way. */
+    @Test
+    void itIsHeardByWhoeverListensOnAllAddresses() throws Exception {
+        BlockingQueue<DoipDiscovery.Found> heard = new LinkedBlockingQueue<>();
+        try (DoipDiscovery.Listener all =
+                new DoipDiscovery.Listener(
+                        new InetSocketAddress("0.0.0.0", DoipDiscovery.PORT), heard::add)) {
+            gateway.close();
+            start();
+            gateway.announceTo(new InetSocketAddress("127.0.71.99", DoipDiscovery.PORT));
+            DoipDiscovery.Found found = heard.poll(20, TimeUnit.SECONDS);
+            assertThat(found).isNotNull();
+            assertThat(found.announcement().vin()).isEqualTo("ZZTPG22D2M1000417");
         }
     }
 }

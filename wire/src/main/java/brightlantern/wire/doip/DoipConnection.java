@@ -9,6 +9,8 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
@@ -153,6 +155,16 @@ public final class DoipConnection implements AutoCloseable {
                                     + " s; the connection is made anew",
                             silent));
         }
+    }
+
+    /** Answers of a module that nobody waited for since it was asked the last time. */
+    public List<Bytes> unasked(int target) {
+        List<Object> left = new ArrayList<>();
+        mailbox(answers, target).drainTo(left);
+        return left.stream()
+                .filter(DoipMessage.Diagnostic.class::isInstance)
+                .map(m -> ((DoipMessage.Diagnostic) m).data())
+                .toList();
     }
 
     /**

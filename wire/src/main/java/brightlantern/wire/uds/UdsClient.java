@@ -18,6 +18,9 @@ import java.util.concurrent.locks.ReentrantLock;
  * within P2*, 0x21 asked again. Safe for use by several threads; they take turns.
  */
 public final class UdsClient {
+    /** So many requests that were given up are remembered; more are never answered. */
+    private static final int MOST_OWED = 3;
+
     private final DoipConnection connection;
     private final int address;
     private final UdsTimings timings;
@@ -28,8 +31,8 @@ public final class UdsClient {
     private static final class Turns {
         final ReentrantLock lock = new ReentrantLock(true);
 
-        /** An answer to a request that was given up may still come; it is no twin's. */
-        boolean gaveUp;
+        /** Answers to requests that were given up may still come; they are no twin's. */
+        int owed;
 
         /** The request before this one; a second answer to it gives a twin away. */
         Bytes before = Bytes.EMPTY;
@@ -73,11 +76,9 @@ public final class UdsClient {
         try {
             for (int attempt = 0; ; attempt++) {
                 try {
-                    Bytes answer = once(request);
-                    turns.gaveUp = false;
-                    return answer;
+                    return once(request);
                 } catch (SilenceException | CancelledException unanswered) {
-                    turns.gaveUp = true;
+                    owed();
                     throw unanswered;
                 } catch (NegativeResponseException refused) {
                     if (refused.code() != 0x21 || attempt >= timings.busyRetries()) {
@@ -111,7 +112,37 @@ public final class UdsClient {
         };
     }
 
+    private void owed() {
+        turns.owed = Math.min(MOST_OWED, turns.owed + 1);
+    }
+
+    /**
+     * A second answer to the request before this one, while none is owed, gives a twin away.
+     *
+     * @throws WireFormatException when it is one
+     */
+    private void second(Bytes answer) throws WireFormatException {
+        if (turns.before.size() < 3
+                || turns.before.at(0) != 0x22
+                || answer.size() < 3
+                || answer.at(0) != 0x62
+                || !answer.slice(1, 2).equals(turns.before.slice(1, 2))) {
+            return;
+        }
+        if (turns.owed > 0) {
+            turns.owed--;
+            return;
+        }
+        throw new WireFormatException(
+                0,
+                "one answer to a request",
+                "a second one (more than one module may have address %04X)".formatted(address));
+    }
+
     private Bytes once(Bytes request) throws WireException {
+        for (Bytes late : connection.unasked(address)) {
+            second(late);
+        }
         connection.send(address, request);
         long start = System.nanoTime();
         Duration wait = timings.p2();
@@ -121,8 +152,12 @@ public final class UdsClient {
             try {
                 answer = connection.receive(address, wait);
             } catch (SilenceException silent) {
+                if (stranger == null) {
+                    throw silent;
+                }
                 // what came instead of an answer says more than that none came
-                throw stranger != null ? stranger : silent;
+                owed();
+                throw stranger;
             }
             if (answer.at(0) == 0x7F) {
                 if (answer.size() != 3) {
@@ -158,17 +193,7 @@ public final class UdsClient {
             int repeats = Math.min(repeated(request.at(0)), request.size() - 1);
             Bytes about = request.slice(1, repeats);
             if (answer.size() <= repeats || !answer.slice(1, repeats).equals(about)) {
-                if (request.at(0) == 0x22
-                        && !turns.gaveUp
-                        && turns.before.size() >= 3
-                        && answer.size() >= 3
-                        && answer.slice(1, 2).equals(turns.before.slice(1, 2))) {
-                    throw new WireFormatException(
-                            0,
-                            "one answer to a request",
-                            "a second one (more than one module may have address %04X)"
-                                    .formatted(address));
-                }
+                second(answer);
                 // what belongs to nobody's question is passed over; the right answer may follow
                 stranger =
                         new WireFormatException(
