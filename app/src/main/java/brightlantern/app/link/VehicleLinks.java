@@ -93,7 +93,7 @@ public class VehicleLinks {
                 listeners.add(
                         new DoipDiscovery.Listener(
                                 new InetSocketAddress(announcements, DoipDiscovery.PORT),
-                                this::heard));
+                                this::announced));
             } catch (IOException taken) {
                 LOG.warn("Announcements of vehicles are not heard: {}", taken.getMessage());
             }
@@ -101,7 +101,7 @@ public class VehicleLinks {
     }
 
     /** Whatever is on the network may say anything; no workshop has more vehicles at once. */
-    private void heard(DoipDiscovery.Found found) {
+    private void announced(DoipDiscovery.Found found) {
         String address = found.address().getHostAddress();
         if (heard.size() < MOST_HEARD || heard.containsKey(address)) {
             heard.put(address, found.announcement());

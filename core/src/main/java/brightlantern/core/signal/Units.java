@@ -126,10 +126,10 @@ public final class Units {
             return text;
         }
         return FIGURES.matcher(text)
-                .replaceAll(m -> Matcher.quoteReplacement(chosen(m.group(), choices)));
+                .replaceAll(m -> Matcher.quoteReplacement(inChosenUnit(m.group(), choices)));
     }
 
-    private static String chosen(String figures, Map<String, String> choices) {
+    private static String inChosenUnit(String figures, Map<String, String> choices) {
         Matcher m = FIGURES.matcher(figures);
         if (!m.matches()) {
             return figures;
@@ -141,20 +141,20 @@ public final class Units {
             return figures;
         }
         boolean difference = m.group("by") != null;
-        Function<String, String> chosen =
+        Function<String, String> turned =
                 figure -> {
                     double value = Double.parseDouble(figure.replace(",", ""));
-                    double turned =
+                    double there =
                             difference
                                     ? convertDifference(value, from, to)
                                     : convert(value, from, to);
                     return figure.contains(",")
-                            ? String.format(Locale.ROOT, "%,.0f", turned)
-                            : told(turned);
+                            ? String.format(Locale.ROOT, "%,.0f", there)
+                            : told(there);
                 };
         return (difference ? m.group("by") : "")
-                + chosen.apply(m.group("first"))
-                + (m.group("to") == null ? "" : m.group("to") + chosen.apply(m.group("last")))
+                + turned.apply(m.group("first"))
+                + (m.group("to") == null ? "" : m.group("to") + turned.apply(m.group("last")))
                 + " "
                 + to;
     }

@@ -21,7 +21,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** Worked examples on the Cairn's four buses. */
 class NetworkReasonerTest {
@@ -152,15 +152,7 @@ class NetworkReasonerTest {
     }
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void whatWasHeardMovesTheSuspectsOfTheWire(String vehicle) {
         VehicleDescription bare = Vehicles.named(vehicle);
         VehicleDescription d = bare.withSuspects(NetworkSuspects.of(bare));

@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** Procedures as they are described, and what a mistake in one is told as. */
 class ProcedureReaderTest {
@@ -32,15 +32,7 @@ class ProcedureReaderTest {
     }
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void everyVehicleHasTheGenericPlansAndNoMistakes(String vehicle) throws IOException {
         assertThat(of(vehicle))
                 .filteredOn(p -> p.kind() == Procedure.Kind.PLAN)
@@ -48,15 +40,7 @@ class ProcedureReaderTest {
     }
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void everyStepForAPersonSaysWhatWhyAndWhatToExpect(String vehicle) throws IOException {
         for (Procedure p : of(vehicle)) {
             assertThat(p.why()).as(p.name()).isNotBlank();

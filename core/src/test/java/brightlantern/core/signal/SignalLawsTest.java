@@ -16,6 +16,7 @@ import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Laws of scaling and units, over every value of every vehicle that ships. */
@@ -23,15 +24,7 @@ class SignalLawsTest {
     private static final int DRAWS = 12;
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void bytesBecomeAReadingAndTheSameBytesAgain(String vehicle) {
         Random random = new Random(17);
         for (Value v : Vehicles.named(vehicle).values()) {

@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What must hold of Bayes' rule whatever the vehicle and whatever was found. */
@@ -117,15 +118,7 @@ class ReasonerLawsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void whatAHealthyVehicleShowsAccusesNobody(String vehicle) {
         VehicleDescription d = Vehicles.named(vehicle);
         List<Evidence> healthy = new ArrayList<>();
@@ -189,15 +182,7 @@ class ReasonerLawsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(
-            strings = {
-                "tamarack-portage",
-                "oriel-finch",
-                "velmont-cairn",
-                "quillon-ember",
-                "stonebarrow-wl9",
-                "oriel-heron"
-            })
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void nextChecksTellSomethingAndCostSomething(String vehicle) {
         VehicleDescription d = Vehicles.named(vehicle);
         Reasoner reasoner = new Reasoner(d);

@@ -3,6 +3,7 @@ package brightlantern.core.vehicle;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 
 /** The descriptions that ship with the program, for tests. */
 public final class Vehicles {
@@ -20,6 +21,11 @@ public final class Vehicles {
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
         }
+    }
+
+    /** Ids of all that ship; a new one is tested like the others. */
+    public static Stream<String> all() {
+        return LIBRARY.descriptions().stream().map(VehicleDescription::id);
     }
 
     public static VehicleDescription portage() {

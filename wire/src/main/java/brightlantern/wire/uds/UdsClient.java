@@ -78,7 +78,7 @@ public final class UdsClient {
                 try {
                     return once(request);
                 } catch (SilenceException | CancelledException unanswered) {
-                    owed();
+                    answerMayStillCome();
                     throw unanswered;
                 } catch (NegativeResponseException refused) {
                     if (refused.code() != 0x21 || attempt >= timings.busyRetries()) {
@@ -112,7 +112,7 @@ public final class UdsClient {
         };
     }
 
-    private void owed() {
+    private void answerMayStillCome() {
         turns.owed = Math.min(MOST_OWED, turns.owed + 1);
     }
 
@@ -121,7 +121,7 @@ public final class UdsClient {
      *
      * @throws WireFormatException when it is one
      */
-    private void second(Bytes answer) throws WireFormatException {
+    private void refuseTwin(Bytes answer) throws WireFormatException {
         if (turns.before.size() < 3
                 || turns.before.at(0) != 0x22
                 || answer.size() < 3
@@ -141,7 +141,7 @@ public final class UdsClient {
 
     private Bytes once(Bytes request) throws WireException {
         for (Bytes late : connection.unasked(address)) {
-            second(late);
+            refuseTwin(late);
         }
         connection.send(address, request);
         long start = System.nanoTime();
@@ -156,7 +156,7 @@ public final class UdsClient {
                     throw silent;
                 }
                 // what came instead of an answer says more than that none came
-                owed();
+                answerMayStillCome();
                 throw stranger;
             }
             if (answer.at(0) == 0x7F) {
@@ -193,7 +193,7 @@ public final class UdsClient {
             int repeats = Math.min(repeated(request.at(0)), request.size() - 1);
             Bytes about = request.slice(1, repeats);
             if (answer.size() <= repeats || !answer.slice(1, repeats).equals(about)) {
-                second(answer);
+                refuseTwin(answer);
                 // what belongs to nobody's question is passed over; the right answer may follow
                 stranger =
                         new WireFormatException(
