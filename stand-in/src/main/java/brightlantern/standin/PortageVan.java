@@ -29,6 +29,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoubleSupplier;
@@ -299,6 +300,15 @@ public final class PortageVan implements Works, AutoCloseable {
         if (plant.driver().key() == 2) {
             parts.forEach(part -> part.watch(sink::report));
         }
+    }
+
+    @Override
+    public Set<String> monitored() {
+        return Set.of(
+                "engine P0299-00",
+                "engine P0562-00",
+                "trailer B1021-13",
+                TrailerBoard.MODULE + " " + TrailerBoard.NOT_CONFIGURED);
     }
 
     @Override

@@ -15,8 +15,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /**
  * The inside of a stand-in whose plant is plain: sensors of the common values, a supply monitor in
@@ -51,22 +53,49 @@ public final class RoadVehicle implements Works {
         final String module;
         final String code;
         final Predicate<PlainPlant> when;
+        final Predicate<PlainPlant> fails;
         final double seconds;
         final String mendedBy;
         boolean broken = true;
+
+        /** For how long its conditions have held, and for how long of that it saw a fault. */
         double held;
+
+        double failing;
 
         Watch(
                 String module,
                 String code,
                 Predicate<PlainPlant> when,
+                Predicate<PlainPlant> fails,
                 double seconds,
                 String mendedBy) {
             this.module = module;
             this.code = code;
             this.when = when;
+            this.fails = fails;
             this.seconds = seconds;
             this.mendedBy = mendedBy;
+        }
+
+        /** Reports once it saw the fault, or saw none, for long enough. */
+        boolean step(PlainPlant plant, double dt, Sink sink) {
+            held = when.test(plant) ? held + dt : 0;
+            failing = held > 0 && broken && fails.test(plant) ? failing + dt : 0;
+            if (failing >= seconds && failing < seconds + dt) {
+                sink.report(module, code, true);
+                return true;
+            }
+            if (held >= seconds && failing == 0) {
+                held = 0;
+                sink.report(module, code, false);
+            }
+            return false;
+        }
+
+        void reset() {
+            held = 0;
+            failing = 0;
         }
     }
 
@@ -105,11 +134,7 @@ public final class RoadVehicle implements Works {
         return List.copyOf(parts);
     }
 
-    /**
-     * A module sets a code once this has held for so long; while it is broken.
-     *
-     * @param mendedBy id of the repair after which the monitor passes
-     */
+    /** A module sets a code once these conditions have held for so long; while it is broken. */
     RoadVehicle watch(
             String module,
             String code,
@@ -117,9 +142,31 @@ public final class RoadVehicle implements Works {
             double seconds,
             String mendedBy,
             String repairName) {
-        watches.add(new Watch(module, code, when, seconds, mendedBy));
+        return watch(module, code, when, p -> true, seconds, mendedBy, repairName);
+    }
+
+    /**
+     * A module sets a code once it saw this fail for so long under its conditions, and finds
+     * nothing when it did not.
+     *
+     * @param mendedBy id of the repair after which the monitor passes
+     */
+    RoadVehicle watch(
+            String module,
+            String code,
+            Predicate<PlainPlant> when,
+            Predicate<PlainPlant> fails,
+            double seconds,
+            String mendedBy,
+            String repairName) {
+        watches.add(new Watch(module, code, when, fails, seconds, mendedBy));
         repairs.put(mendedBy, repairName);
         return this;
+    }
+
+    @Override
+    public Set<String> monitored() {
+        return watches.stream().map(w -> w.module + " " + w.code).collect(Collectors.toSet());
     }
 
     /**
@@ -257,11 +304,7 @@ public final class RoadVehicle implements Works {
         }
         parts.forEach(part -> part.watch(sink::report));
         for (Watch w : watches) {
-            w.held = w.when.test(plant) ? w.held + seconds : 0;
-            if (w.held >= w.seconds && w.held < w.seconds + seconds) {
-                sink.report(w.module, w.code, w.broken);
-                warning |= w.broken;
-            }
+            warning |= w.step(plant, seconds, sink);
         }
     }
 
@@ -269,7 +312,7 @@ public final class RoadVehicle implements Works {
     public void keyOn() {
         low = 0;
         warning = false;
-        watches.forEach(w -> w.held = 0);
+        watches.forEach(Watch::reset);
     }
 
     @Override

@@ -52,6 +52,7 @@ public final class StandInVehicle implements AutoCloseable {
     private final Works works;
     private final BusWires wires;
     private final MissMonitors missing;
+    private final QuietMonitors quiet;
     private final Set<String> fitted;
     private final Map<String, UdsModule> modules = new LinkedHashMap<>();
     private final Map<String, String> repairs = new HashMap<>();
@@ -90,6 +91,7 @@ public final class StandInVehicle implements AutoCloseable {
                 .forEach(m -> modules.put(m.id(), module(m)));
         works.parts().forEach(this::equip);
         missing = new MissMonitors(description, wires, fitted::contains);
+        quiet = new QuietMonitors(description, works.monitored());
         works.repairs().forEach(repairs::put);
         new NetworkModel(description)
                 .elements()
@@ -267,12 +269,20 @@ public final class StandInVehicle implements AutoCloseable {
             modules.values().forEach(m -> m.memory().newCycle());
             works.keyOn();
             missing.reset();
+            quiet.reset();
         }
         lastKey = key;
         if (works.running() && works.reading("vehicle.speed").orElse(0.0) > DRIVING_KMH) {
             driven += SLICE_SECONDS;
         }
         works.watch(SLICE_SECONDS, this::report);
+        if (key == 2) {
+            quiet.watch(
+                    SLICE_SECONDS,
+                    works.running(),
+                    works.reading("body.supply").orElse(12.0),
+                    this::report);
+        }
         if (key == 2 && ++slices % SLICES_PER_LISTEN == 0) {
             missing.watch(works.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
         }
@@ -280,7 +290,9 @@ public final class StandInVehicle implements AutoCloseable {
 
     private void report(String module, String code, boolean failed) {
         if (modules.containsKey(module)) {
-            modules.get(module).memory().report(Dtc.parse(code).number(), failed, frame(module));
+            modules.get(module)
+                    .memory()
+                    .report(Dtc.parse(code).number(), failed, failed ? frame(module) : Bytes.EMPTY);
         }
     }
 

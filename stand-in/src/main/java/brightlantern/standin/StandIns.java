@@ -204,6 +204,7 @@ public final class StandIns {
                     works.watch(
                                     "battery",
                                     "P0BBD-00",
+                                    KEY_ON,
                                     p -> cellsApart(works) > CELLS_APART_VOLTS,
                                     2,
                                     "cell-37",
@@ -240,14 +241,16 @@ public final class StandIns {
                     works.watch(
                                     "engine",
                                     "P0305-00",
-                                    p -> p.running() && reading(works, "misfires.5") > MISFIRES,
+                                    PlainPlant::running,
+                                    p -> reading(works, "misfires.5") > MISFIRES,
                                     5,
                                     "valve-5",
                                     "Recut and seat the exhaust valve of cylinder 5")
                             .watch(
                                     "engine",
                                     "P0300-00",
-                                    p -> p.running() && reading(works, "misfires.5") > MISFIRES,
+                                    PlainPlant::running,
+                                    p -> reading(works, "misfires.5") > MISFIRES,
                                     9,
                                     "valve-5",
                                     "Recut and seat the exhaust valve of cylinder 5")
@@ -267,12 +270,11 @@ public final class StandIns {
                                     "Recut and seat the exhaust valve of cylinder 5");
             case "velmont-cairn" -> {
                 Predicate<PlainPlant> missed =
-                        p ->
-                                p.driver().key() == 2
-                                        && !wires.gets("brakes", "park-brake", p.seconds());
+                        p -> !wires.gets("brakes", "park-brake", p.seconds());
                 works.watch(
                                 "park-brake",
                                 "C1B00-00",
+                                KEY_ON,
                                 missed,
                                 1.5,
                                 "wire-X31",
@@ -280,6 +282,7 @@ public final class StandIns {
                         .watch(
                                 "air-springs",
                                 "C1A10-00",
+                                KEY_ON,
                                 missed,
                                 1.5,
                                 "wire-X31",

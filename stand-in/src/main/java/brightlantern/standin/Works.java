@@ -7,6 +7,7 @@ import brightlantern.wire.Bytes;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What goes on inside a stand-in vehicle: its physics, its sensors and its own monitors. */
 public interface Works {
@@ -38,6 +39,9 @@ public interface Works {
 
     /** Lets the monitors of its modules look at what happened in the last {@code seconds}. */
     void watch(double seconds, Sink sink);
+
+    /** Codes that it watches itself, each as module and code with a blank between. */
+    Set<String> monitored();
 
     /** The key was turned on: monitors begin anew. */
     void keyOn();

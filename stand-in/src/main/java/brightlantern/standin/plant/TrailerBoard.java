@@ -10,8 +10,8 @@ import java.util.Map;
  * tow bar's socket sits on it, and its own check of both.
  */
 public final class TrailerBoard implements Part {
-    private static final String MODULE = "trailer";
-    private static final String NOT_CONFIGURED = "B2A10-55";
+    public static final String MODULE = "trailer";
+    public static final String NOT_CONFIGURED = "B2A10-55";
     private static final int SELF_CHECK = 0x0202;
     private static final int ERASE = 0xFF00;
     private static final int VIN = 0xF190;
