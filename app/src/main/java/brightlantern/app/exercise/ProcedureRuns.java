@@ -233,7 +233,8 @@ class ProcedureRuns {
                     v.says(),
                     v.passes(),
                     more,
-                    v.reasons());
+                    v.reasons(),
+                    "");
             return;
         }
         List<Evidence.Outcome> tells =
@@ -255,7 +256,8 @@ class ProcedureRuns {
                 name + ": " + v.says(),
                 v.passes(),
                 tells.stream().findFirst().map(Evidence.class::cast),
-                v.reasons());
+                v.reasons(),
+                "procedure " + its.run().procedure().id());
         tells.stream()
                 .skip(1)
                 .forEach(

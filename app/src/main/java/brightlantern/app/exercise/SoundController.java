@@ -128,6 +128,7 @@ class SoundController {
                 warm && verdict.judged() && described
                         ? Optional.of(new Evidence.Outcome(FINDING, outcome))
                         : Optional.empty(),
-                verdict.reasons());
+                verdict.reasons(),
+                "injector sound");
     }
 }

@@ -24,6 +24,9 @@ public class Findings {
     /**
      * @param passed empty for what is neither right nor wrong
      * @param detail JSON of the samples behind it, or empty
+     * @param about what a finding without evidence is about, the same each time it is done; empty
+     *     for what is no check
+     * @param takenBackBy who took it back, as entered by mistake
      */
     public record Finding(
             long id,
@@ -33,7 +36,14 @@ public class Findings {
             String text,
             Optional<Boolean> passed,
             Optional<Evidence> evidence,
-            String detail) {}
+            String detail,
+            String about,
+            Optional<String> takenBackBy) {
+        /** The same for the same check done again; empty for what is no check. */
+        public String key() {
+            return evidence.map(Evidence::key).orElse(about);
+        }
+    }
 
     /** Told when something was found, so that open pages can follow. */
     public record Found(long jobId) {}
@@ -46,9 +56,24 @@ public class Findings {
             Optional<Boolean> passed,
             Optional<Evidence> evidence,
             Object detail) {
+        add(jobId, stage, who, text, passed, evidence, detail, "");
+    }
+
+    /**
+     * @param about what it is about where there is no evidence, the same each time it is done
+     */
+    public void add(
+            long jobId,
+            String stage,
+            String who,
+            String text,
+            Optional<Boolean> passed,
+            Optional<Evidence> evidence,
+            Object detail,
+            String about) {
         db.sql(
-                        "insert into finding (job_id, at, stage, who, text, passed, evidence, detail)"
-                                + " values (?, ?, ?, ?, ?, ?, ?, ?)")
+                        "insert into finding (job_id, at, stage, who, text, passed, evidence, detail, about)"
+                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .param(jobId)
                 .param(Jobs.time(Instant.now()))
                 .param(stage)
@@ -57,8 +82,25 @@ public class Findings {
                 .param(passed.orElse(null))
                 .param(evidence.map(json::write).orElse(null))
                 .param(detail == null ? null : json.write(detail))
+                .param(about)
                 .update();
         events.publishEvent(new Found(jobId));
+    }
+
+    /**
+     * Takes back what was entered by mistake: it stays in the story and weighs no more.
+     *
+     * @return whether there was such a finding that counted
+     */
+    public boolean takeBack(long jobId, long id, String who) {
+        int changed =
+                db.sql(
+                                "update finding set taken_back_by = ?, taken_back_at = ?"
+                                        + " where job_id = ? and id = ? and taken_back_by is null")
+                        .params(who, Jobs.time(Instant.now()), jobId, id)
+                        .update();
+        events.publishEvent(new Found(jobId));
+        return changed == 1;
     }
 
     /** A finding with no samples behind it. */
@@ -76,13 +118,21 @@ public class Findings {
         add(jobId, stage, who, text, Optional.empty(), Optional.empty(), null);
     }
 
+    /** All that count; what was taken back does not. */
     public List<Finding> of(long jobId) {
+        return query("where job_id = ? and taken_back_by is null order by id", jobId);
+    }
+
+    /** All that were ever entered, those that were taken back among them. */
+    public List<Finding> story(long jobId) {
         return query("where job_id = ? order by id", jobId);
     }
 
     /** Of all jobs of one vehicle. */
     public List<Finding> ofVehicle(String vin) {
-        return query("where job_id in (select id from job where vin = ?) order by id", vin);
+        return query(
+                "where taken_back_by is null and job_id in (select id from job where vin = ?) order by id",
+                vin);
     }
 
     private List<Finding> query(String where, Object of) {
@@ -99,7 +149,9 @@ public class Findings {
                                         Optional.ofNullable((Boolean) rs.getObject("passed")),
                                         Optional.ofNullable(rs.getString("evidence"))
                                                 .map(t -> json.read(t, Evidence.class)),
-                                        Optional.ofNullable(rs.getString("detail")).orElse("")))
+                                        Optional.ofNullable(rs.getString("detail")).orElse(""),
+                                        rs.getString("about"),
+                                        Optional.ofNullable(rs.getString("taken_back_by"))))
                 .list();
     }
 }

@@ -100,6 +100,11 @@ public class Jobs {
         db.sql("update job set address = ? where id = ?").params(address, id).update();
     }
 
+    /** Goes on with a closed job. */
+    public void reopen(long id) {
+        db.sql("update job set closed = null where id = ?").param(id).update();
+    }
+
     public void close(long id, Instant at) {
         db.sql("update job set closed = ? where id = ?").params(time(at), id).update();
     }

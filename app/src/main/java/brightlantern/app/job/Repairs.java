@@ -38,8 +38,22 @@ public class Repairs {
         db.sql("update repair set failed = true where id = ?").param(id).update();
     }
 
+    /**
+     * Takes back an entry that was a mistake.
+     *
+     * @return whether there was such an entry that counted
+     */
+    public boolean takeBack(long jobId, long id, String who) {
+        return db.sql(
+                                "update repair set taken_back_by = ? where job_id = ? and id = ? and taken_back_by is null")
+                        .params(who, jobId, id)
+                        .update()
+                == 1;
+    }
+
+    /** Repairs that count, in their order. */
     public List<Repair> of(long jobId) {
-        return db.sql("select * from repair where job_id = ? order by id")
+        return db.sql("select * from repair where job_id = ? and taken_back_by is null order by id")
                 .param(jobId)
                 .query(
                         (rs, n) ->

@@ -22,6 +22,11 @@ public class Shelf {
                 .update();
     }
 
+    /** A case whose job was opened again stands on no shelf. */
+    public void remove(long jobId) {
+        db.sql("delete from shelf_case where job_id = ?").param(jobId).update();
+    }
+
     public List<ShelfCase> all() {
         return db.sql("select content from shelf_case order by job_id desc")
                 .query((rs, n) -> json.read(rs.getString(1), ShelfCase.class))

@@ -9,12 +9,12 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.suspect.NextStep;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -76,13 +76,15 @@ public class JobPages {
 
     public record RailSuspect(String name, int percent, String sure) {}
 
+    /**
+     * @param step what to do next, for pages that follow it
+     */
     public record Rail(
             String sentence,
-            boolean accused,
-            boolean repaired,
             List<RailSuspect> suspects,
             List<RailFinding> findings,
-            Optional<Reasoner.NextCheck> next) {}
+            NextStep step,
+            NextCard next) {}
 
     public Job job(long id) {
         return jobs.byId(id)
@@ -168,9 +170,11 @@ public class JobPages {
                         context.description(),
                         context.link().status().supply());
         Reasoner.Standing lead = state.ranking().lead();
+        // before anything was found, how common things are says nothing of this vehicle
+        boolean bare = state.findings().isEmpty();
         List<RailSuspect> suspects =
                 state.ranking().standings().stream()
-                        .limit(RAIL_SUSPECTS)
+                        .limit(bare ? 0 : RAIL_SUSPECTS)
                         .map(
                                 s ->
                                         new RailSuspect(
@@ -196,14 +200,28 @@ public class JobPages {
                             f.passed().map(p -> p ? "holds" : "fails").orElse(""),
                             Math.max(-1, Math.min(1, push / 2))));
         }
-        boolean done = state.ranking().accused().isPresent();
+        NextStep step = next(context, state);
         return new Rail(
-                state.ranking().sentence(),
-                done,
-                repairs.current(context.job().id()).isPresent(),
+                bare
+                        ? Reasoner.nothingFound(!context.job().symptoms().isEmpty())
+                        : state.ranking().sentence(),
                 suspects,
                 last,
-                state.next().stream().findFirst());
+                step,
+                NextCard.of(context.job(), context.description(), step));
+    }
+
+    private NextStep next(Context context, Reasoning.State state) {
+        Job job = context.job();
+        return NextStep.of(
+                new NextStep.Situation(
+                        job.isOpen(),
+                        sweeps.heads(job.id()).stream().anyMatch(Sweeps.Head::whole),
+                        !job.symptoms().isEmpty(),
+                        repairs.current(job.id()).isPresent(),
+                        state.ranking(),
+                        state.next()),
+                context.description());
     }
 
     private static int indexOf(List<Findings.Finding> list, Findings.Finding finding) {

@@ -6,7 +6,9 @@ import brightlantern.core.vehicle.VehicleDescription.MotorPart;
 import brightlantern.core.vehicle.VehicleDescription.Point;
 import brightlantern.core.vehicle.VehicleDescription.Segment;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /** The circuit as a drawing, from the description's grid. Figures in SVG units. */
 record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, List<Motor> motors) {
@@ -31,7 +33,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             boolean upright) {}
 
     /**
-     * @param state none, holds or fails by the newest reading there
+     * @param state none, holds or fails by the newest readings there
      */
     record Pin(
             String id,
@@ -76,18 +78,13 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
         }
         List<Pin> pins = new ArrayList<>();
         for (Point p : circuit.points()) {
-            String state = "none";
-            for (Evidence.Reading r : taken) {
-                if (r.pointId().equals(p.id())) {
-                    state = r.passed() && !state.equals("fails") ? "holds" : "fails";
-                }
-            }
+            String state = state(p, taken);
             pins.add(
                     new Pin(
                             p.id(),
                             p.name(),
                             p.place(),
-                            brightlantern.app.probe.CircuitSheet.minutes(p),
+                            minutes(p),
                             x(p),
                             y(p),
                             p.canBeProbed(),
@@ -109,6 +106,18 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                 wires,
                 pins,
                 motors);
+    }
+
+    /**
+     * By the newest reading of each condition: a bad one says fails, until it was measured good in
+     * the same condition.
+     */
+    private static String state(Point point, List<Evidence.Reading> taken) {
+        Map<String, Boolean> newest = new HashMap<>();
+        taken.stream()
+                .filter(r -> r.pointId().equals(point.id()))
+                .forEach(r -> newest.put(r.key(), r.passed()));
+        return newest.isEmpty() ? "none" : newest.containsValue(false) ? "fails" : "holds";
     }
 
     private static String minutes(Point p) {

@@ -9,12 +9,15 @@ import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.HiddenResistance;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.NextStep;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import brightlantern.core.vehicle.VehicleDescription.Circuit;
 import brightlantern.core.vehicle.VehicleDescription.MotorPart;
 import brightlantern.core.vehicle.VehicleDescription.Point;
 import brightlantern.wire.WireException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -69,6 +72,7 @@ class ProbeController {
     String page(
             @PathVariable("id") long id,
             @RequestParam(name = "point", defaultValue = "") String pointId,
+            @RequestParam(name = "condition", defaultValue = "") String conditionId,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
         if (context.description().circuits().isEmpty()) {
@@ -85,7 +89,17 @@ class ProbeController {
         model.addAttribute("circuit", circuit);
         model.addAttribute("point", chosen);
         model.addAttribute("supply", String.format(Locale.ROOT, "%.2f", supply));
-        model.addAttribute("conditions", conditions(context, circuit, chosen, supply));
+        List<Condition> conditions = conditions(context, circuit, chosen, supply);
+        String wanted = conditionId.isEmpty() ? proposedCondition(chosen, model) : conditionId;
+        model.addAttribute("conditions", conditions);
+        // nothing that moves the vehicle is preselected unless somebody asked for it
+        model.addAttribute(
+                "condition",
+                conditions.stream()
+                        .filter(c -> c.id().equals(wanted))
+                        .findFirst()
+                        .orElse(conditions.get(0))
+                        .id());
         model.addAttribute("sheet", CircuitSheet.of(circuit, common(circuit), chosen.id(), taken));
         model.addAttribute("taken", rows(id, context.description()));
         model.addAttribute("hidden", hidden(circuit, taken));
@@ -95,13 +109,33 @@ class ProbeController {
     }
 
     private static Point proposed(JobPages.Context context, Circuit circuit, Model model) {
-        Object rail = model.getAttribute("rail");
-        if (rail instanceof JobPages.Rail r
-                && r.next().isPresent()
-                && r.next().get().check().kind().equals("reading")) {
-            return circuit.point(r.next().get().check().of().get(0));
-        }
-        return circuit.points().stream().filter(Point::canBeProbed).findFirst().orElseThrow();
+        return proposedReading(model)
+                .map(check -> circuit.point(check.of().get(0)))
+                .orElseGet(
+                        () ->
+                                circuit.points().stream()
+                                        .filter(Point::canBeProbed)
+                                        .findFirst()
+                                        .orElseThrow());
+    }
+
+    private static String proposedCondition(Point chosen, Model model) {
+        return proposedReading(model)
+                .filter(check -> check.of().get(0).equals(chosen.id()))
+                .map(check -> conditionId(check.load(), String.join("", check.moving())))
+                .orElse("");
+    }
+
+    private static Optional<VehicleDescription.Check> proposedReading(Model model) {
+        return Optional.ofNullable((JobPages.Rail) model.getAttribute("rail"))
+                .map(JobPages.Rail::step)
+                .filter(NextStep.DoCheck.class::isInstance)
+                .map(step -> ((NextStep.DoCheck) step).check().check())
+                .filter(check -> check.kind().equals("reading"));
+    }
+
+    private static String conditionId(String load, String moving) {
+        return load.toLowerCase(Locale.ROOT) + (moving.isEmpty() ? "" : "-" + moving);
     }
 
     private static double supply(JobPages.Context context) {
@@ -121,8 +155,7 @@ class ProbeController {
                 Use use = Use.idle(supply).moving(motors).loaded(point.id(), load);
                 conditions.add(
                         new Condition(
-                                load.name().toLowerCase(Locale.ROOT)
-                                        + (moving.isEmpty() ? "" : "-" + moving),
+                                conditionId(load.name(), moving),
                                 conditionName(circuit, load, moving),
                                 load.name().toLowerCase(Locale.ROOT),
                                 moving,
@@ -229,21 +262,28 @@ class ProbeController {
                 ", ", common(circuit).stream().map(s -> circuit.segment(s).name()).toList());
     }
 
+    /** The newest reading of each kind counts: a point that was mended is believed again. */
     private String answer(long id) {
-        List<Findings.Finding> all =
-                findings.of(id).stream()
-                        .filter(f -> f.evidence().orElse(null) instanceof Evidence.Reading)
-                        .toList();
-        if (all.isEmpty()) {
+        Map<String, Findings.Finding> newest = new LinkedHashMap<>();
+        findings.of(id).stream()
+                .filter(f -> f.evidence().orElse(null) instanceof Evidence.Reading)
+                .forEach(
+                        f -> {
+                            newest.remove(f.key());
+                            newest.put(f.key(), f);
+                        });
+        if (newest.isEmpty()) {
             return "Nothing was measured yet. Choose a point on the sheet; the program says what it should read.";
         }
         List<String> wrong =
-                all.stream()
+                newest.values().stream()
                         .filter(f -> !f.passed().orElse(true))
                         .map(Findings.Finding::text)
                         .toList();
         return wrong.isEmpty()
-                ? "All " + all.size() + " reading(s) are as they should be."
+                ? newest.size() == 1
+                        ? "The one reading is as it should be."
+                        : "All " + newest.size() + " readings are as they should be."
                 : "Lost here: " + wrong.get(wrong.size() - 1);
     }
 
@@ -312,7 +352,14 @@ class ProbeController {
         return "redirect:/jobs/"
                 + id
                 + "/probe?point="
-                + java.net.URLEncoder.encode(pointId, java.nio.charset.StandardCharsets.UTF_8);
+                + encoded(pointId)
+                + "&condition="
+                + encoded(conditionId)
+                + "#point";
+    }
+
+    private static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 
     private static List<Actuator> moving(JobPages.Context context, Condition condition) {

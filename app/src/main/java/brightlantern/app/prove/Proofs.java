@@ -3,19 +3,21 @@ package brightlantern.app.prove;
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
-import brightlantern.app.job.Json;
 import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
+import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
-import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
+import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import java.util.ArrayList;
+import java.time.Instant;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -30,7 +32,7 @@ class Proofs {
     private final Sweeps sweeps;
     private final CommandLog log;
     private final LeadCodes leads;
-    private final Json json;
+    private final Takes takes;
 
     Proofs(
             Findings findings,
@@ -38,13 +40,13 @@ class Proofs {
             Sweeps sweeps,
             CommandLog log,
             LeadCodes leads,
-            Json json) {
+            Takes takes) {
         this.findings = findings;
         this.repairs = repairs;
         this.sweeps = sweeps;
         this.log = log;
         this.leads = leads;
-        this.json = json;
+        this.takes = takes;
     }
 
     Optional<Proof.Verdict> of(JobPages.Context context) {
@@ -54,74 +56,99 @@ class Proofs {
     private Proof.Record record(JobPages.Context context, Repairs.Repair repair) {
         Job job = context.job();
         VehicleDescription d = context.description();
-        Optional<StoredCode> lead = leads.of(job, d);
-        List<Proof.DatedEvidence> evidence = new ArrayList<>();
-        List<Proof.DatedDrive> drives = new ArrayList<>();
-        for (Findings.Finding f : findings.of(job.id())) {
-            f.evidence().ifPresent(e -> evidence.add(new Proof.DatedEvidence(f.at(), e, f.text())));
-            if (f.evidence().orElse(null) instanceof Evidence.Outcome o
-                    && d.follows().stream()
-                            .anyMatch(follow -> follow.finding().equals(o.findingId()))
-                    && f.stage().equals("watch")
-                    && !f.detail().isEmpty()) {
-                drives.add(
-                        new Proof.DatedDrive(
-                                f.at(), json.read(f.detail(), TargetStudy.Verdict.class)));
-            }
-        }
+        List<Findings.Finding> all = findings.of(job.id());
+        Set<String> codes = codes(all, repair.at());
+        leads.of(job, d).map(StoredCode::code).ifPresent(codes::add);
+        DriveConditions conditions = conditions(job, d);
+        List<Instant> clears = log.times(job.id(), CommandLog.CLEAR);
+        Set<String> families = families(codes, d);
         return new Proof.Record(
                 repair.at(),
-                lead.map(StoredCode::code),
-                lead.map(c -> !c.frames().isEmpty()).orElse(false),
-                evidence,
-                log.times(job.id(), CommandLog.CLEAR),
+                codes,
+                conditions,
+                all.stream().map(Proofs::dated).toList(),
+                clears,
                 log.times(job.id(), CommandLog.KEY),
                 sweeps.heads(job.id()).stream()
                         .filter(h -> h.whole() && h.started().isAfter(repair.at()))
-                        .map(h -> dated(sweeps.read(h.id()).sweep(), d, lead))
+                        .map(h -> dated(sweeps.read(h.id()).sweep(), d, codes, families))
                         .toList(),
-                drives,
-                asksForADrive(d));
+                takes.of(job.id()).stream()
+                        .filter(t -> t.ended().isPresent() && !t.setAside() && t.source().isEmpty())
+                        .filter(t -> t.started().isAfter(repair.at()))
+                        .map(t -> dated(t, conditions, d))
+                        .toList());
     }
 
-    /** A drive proves something only where one of the suspects would show in it. */
-    private static boolean asksForADrive(VehicleDescription d) {
-        return d.follows().stream()
-                .anyMatch(
-                        f ->
-                                d.suspects().stream()
-                                        .anyMatch(s -> s.tells().containsKey(f.finding())));
+    /** Under which conditions it showed: the freeze frame says, or else the coded complaint. */
+    private DriveConditions conditions(Job job, VehicleDescription d) {
+        DriveConditions frame = DriveConditions.ofFrame(leads.frame(job, d), d);
+        return frame.isEmpty() ? DriveConditions.ofComplaint(job.symptoms(), d) : frame;
+    }
+
+    /** Codes that spoke for a cause before the repair. */
+    private static Set<String> codes(List<Findings.Finding> all, Instant repaired) {
+        Set<String> codes = new HashSet<>();
+        all.stream()
+                .filter(f -> f.at().isBefore(repaired))
+                .forEach(
+                        f -> {
+                            if (f.evidence().orElse(null) instanceof Evidence.CodeSeen c
+                                    && c.present()) {
+                                codes.add(c.code());
+                            }
+                        });
+        return codes;
+    }
+
+    private static Proof.DatedFinding dated(Findings.Finding f) {
+        return new Proof.DatedFinding(f.at(), f.stage(), checkKey(f), f.passed(), f.text());
+    }
+
+    /** The key of what can be done again; codes have a requirement of their own. */
+    private static String checkKey(Findings.Finding f) {
+        Evidence evidence = f.evidence().orElse(null);
+        return evidence instanceof Evidence.CodeSeen
+                        || evidence instanceof Evidence.RepairFailed
+                        || evidence instanceof Evidence.RuledOut
+                ? ""
+                : f.key();
+    }
+
+    private Proof.DatedTake dated(
+            Takes.TakeHead head, DriveConditions conditions, VehicleDescription d) {
+        Take take = takes.ended(head);
+        return new Proof.DatedTake(
+                head.started(), head.name(), take.lengthSeconds(), conditions.met(take, d));
+    }
+
+    private static Set<String> families(Set<String> codes, VehicleDescription d) {
+        return d.codes().stream()
+                .filter(c -> codes.contains(c.code()))
+                .map(VehicleDescription.Code::family)
+                .collect(Collectors.toSet());
     }
 
     private static Proof.DatedSweep dated(
-            Sweep sweep, VehicleDescription d, Optional<StoredCode> lead) {
-        Set<String> families =
-                lead.flatMap(c -> d.code(c.moduleId(), c.code()))
-                        .map(c -> Set.of(c.family()))
-                        .orElseGet(
-                                () ->
-                                        d.suspects().stream()
-                                                .flatMap(s -> s.codes().keySet().stream())
-                                                .flatMap(
-                                                        code ->
-                                                                d.codes().stream()
-                                                                        .filter(
-                                                                                c ->
-                                                                                        c.code()
-                                                                                                .equals(
-                                                                                                        code)))
-                                                .map(VehicleDescription.Code::family)
-                                                .collect(Collectors.toSet()));
+            Sweep sweep, VehicleDescription d, Set<String> codes, Set<String> families) {
         Set<String> back =
                 sweep.codes().stream()
                         .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
                         .filter(
                                 c ->
-                                        d.code(c.moduleId(), c.code())
-                                                .map(k -> families.contains(k.family()))
-                                                .orElse(false))
+                                        codes.contains(c.code())
+                                                || d.code(c.moduleId(), c.code())
+                                                        .map(k -> families.contains(k.family()))
+                                                        .orElse(false))
                         .map(StoredCode::code)
                         .collect(Collectors.toSet());
-        return new Proof.DatedSweep(sweep.finished().orElse(sweep.started()), sweep.whole(), back);
+        Set<String> notRun =
+                sweep.modules().stream()
+                        .flatMap(m -> m.notRun().stream())
+                        .flatMap(Set::stream)
+                        .filter(codes::contains)
+                        .collect(Collectors.toSet());
+        return new Proof.DatedSweep(
+                sweep.finished().orElse(sweep.started()), sweep.whole(), back, notRun);
     }
 }

@@ -184,6 +184,61 @@ class ProveController {
         return "redirect:/jobs/" + id + "/trace";
     }
 
+    /** The technician's word on the complaint, tried again after a repair. */
+    @PostMapping("/complaint")
+    String complaint(
+            @PathVariable("id") long id,
+            @RequestParam("gone") boolean gone,
+            @RequestParam(name = "how", defaultValue = "") String how,
+            Principal who,
+            RedirectAttributes flash) {
+        pages.job(id);
+        if (how.isBlank()) {
+            flash.addFlashAttribute("error", "Say how it was tried: where, how long, how warm.");
+        } else {
+            findings.add(
+                    id,
+                    "prove",
+                    who.getName(),
+                    (gone
+                                    ? "Tried again, the complaint is gone: "
+                                    : "Tried again, it is still there: ")
+                            + how.trim(),
+                    Optional.of(gone),
+                    Optional.empty(),
+                    null,
+                    Proof.COMPLAINT);
+        }
+        return "redirect:/jobs/" + id + "/prove";
+    }
+
+    /** An entry that was a mistake; it stays in the story. */
+    @PostMapping("/repair/take-back")
+    String takeBack(
+            @PathVariable("id") long id,
+            @RequestParam("repair") long repair,
+            Principal who,
+            RedirectAttributes flash) {
+        pages.job(id);
+        if (repairs.takeBack(id, repair, who.getName())) {
+            findings.note(id, "prove", who.getName(), "The entry of the repair was taken back.");
+        } else {
+            flash.addFlashAttribute("error", "There is no such entry of a repair any more.");
+        }
+        return "redirect:/jobs/" + id + "/prove";
+    }
+
+    /** Goes on with a job that was closed by mistake, or whose trouble came back. */
+    @PostMapping("/reopen")
+    String reopen(@PathVariable("id") long id, Principal who) {
+        if (!pages.job(id).isOpen()) {
+            jobs.reopen(id);
+            shelf.remove(id);
+            findings.note(id, "prove", who.getName(), "Job opened again.");
+        }
+        return "redirect:/jobs/" + id + "/prove";
+    }
+
     @PostMapping("/close")
     String close(
             @PathVariable("id") long id,

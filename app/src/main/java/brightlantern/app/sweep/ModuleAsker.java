@@ -2,6 +2,7 @@ package brightlantern.app.sweep;
 
 import brightlantern.app.link.VehicleLink;
 import brightlantern.core.code.Dtc;
+import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StandardCodes;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.emission.EmissionReport;
@@ -28,6 +29,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Asks one module all that a sweep wants to know: who it is, what codes it holds and when they
@@ -85,13 +88,20 @@ final class ModuleAsker {
 
     /**
      * @param patient whether a first request without answer is sent again
+     * @param cleared whether codes were cleared, so that their absence alone tells nothing and the
+     *     state of their tests is asked for
      */
     static ModuleResult ask(
-            VehicleLink link, VehicleDescription description, Module module, boolean patient) {
+            VehicleLink link,
+            VehicleDescription description,
+            Module module,
+            boolean patient,
+            boolean cleared) {
         long start = System.nanoTime();
         Map<String, String> identity = new LinkedHashMap<>();
         List<StoredCode> codes = new ArrayList<>();
         Optional<EmissionReport> emission = Optional.empty();
+        Optional<Set<String>> notRun = Optional.empty();
         Answer answer;
         String trouble = "";
         try {
@@ -100,6 +110,7 @@ final class ModuleAsker {
             asker.identity(identity);
             asker.codes(codes);
             emission = asker.emission();
+            notRun = cleared ? asker.notRun() : notRun;
             answer = Answer.ANSWERED;
         } catch (NotThereException unknown) {
             answer = Answer.NOT_FITTED;
@@ -119,7 +130,25 @@ final class ModuleAsker {
                 identity,
                 codes,
                 (System.nanoTime() - start) / 1_000_000,
-                emission);
+                emission,
+                notRun);
+    }
+
+    /** Codes whose test has not run since the last clear; empty when the module does not tell. */
+    private Optional<Set<String>> notRun() throws WireException {
+        try {
+            return Optional.of(
+                    asked(() -> client.supportedCodes()).stream()
+                            .filter(
+                                    e ->
+                                            new DtcStatus(e.status())
+                                                    .has(DtcStatus.NOT_RUN_SINCE_CLEAR))
+                            .map(e -> new Dtc(e.dtc()).toString())
+                            .collect(Collectors.toSet()));
+        } catch (NegativeResponseException | WireFormatException lacks) {
+            // it is known then that nothing is known
+            return Optional.empty();
+        }
     }
 
     /**

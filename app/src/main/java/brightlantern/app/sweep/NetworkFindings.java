@@ -1,18 +1,22 @@
 package brightlantern.app.sweep;
 
+import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Fitted;
+import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +24,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What sweeps and roll calls say of the network, and how it is handed to Trace. */
@@ -31,9 +36,14 @@ class NetworkFindings {
     private final Findings findings;
     private final Fitted fitted;
     private final Sweeps sweeps;
+    private final Repairs repairs;
+    private final CommandLog log;
     private final Map<String, NetworkReasoner> reasoners = new ConcurrentHashMap<>();
 
-    NetworkFindings(Findings findings, Fitted fitted, Sweeps sweeps) {
+    NetworkFindings(
+            Findings findings, Fitted fitted, Sweeps sweeps, Repairs repairs, CommandLog log) {
+        this.repairs = repairs;
+        this.log = log;
         this.findings = findings;
         this.fitted = fitted;
         this.sweeps = sweeps;
@@ -82,9 +92,21 @@ class NetworkFindings {
         return NetworkReasoner.misses(description, told);
     }
 
-    /** Calls of a roll call, with the complaints of the newest whole sweep. */
+    /**
+     * Calls of a roll call, with the complaints of the newest whole sweep. What modules complained
+     * of before a repair or before a clear says nothing of the network as it is now.
+     */
     RollCall with(JobPages.Context context, Map<String, RollCall.Tally> calls) {
-        Optional<Sweep> swept = sweeps.newestWhole(context.job().id()).map(Sweeps.Kept::sweep);
+        long job = context.job().id();
+        Optional<Instant> since =
+                Stream.concat(
+                                repairs.of(job).stream().map(Repairs.Repair::at),
+                                log.times(job, CommandLog.CLEAR).stream())
+                        .max(Instant::compareTo);
+        Optional<Sweep> swept =
+                sweeps.newestWhole(job)
+                        .map(Sweeps.Kept::sweep)
+                        .filter(s -> since.map(s.started()::isAfter).orElse(true));
         return new RollCall(
                 calls,
                 swept.map(NetworkFindings::read).orElse(Set.of()),
@@ -139,11 +161,11 @@ class NetworkFindings {
         String text =
                 passed
                         ? how + ": every fitted module answers and none misses another."
-                        : "%s: %d module(s) silent or flickering, %d complaint(s) about missing messages. %s"
+                        : "%s: %s silent or flickering, %s about missing messages. %s"
                                 .formatted(
                                         how,
-                                        quiet.size(),
-                                        heard.misses().size(),
+                                        Words.count(quiet.size(), "module"),
+                                        Words.count(heard.misses().size(), "complaint"),
                                         rank(context, heard).sentence());
         findings.add(
                 context.job().id(),

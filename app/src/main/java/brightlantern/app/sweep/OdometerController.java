@@ -205,7 +205,8 @@ class OdometerController {
                                         ? Optional.of(true)
                                         : Optional.empty(),
                 outcome(d, verdict),
-                verdict);
+                verdict,
+                "odometer");
         return "redirect:/jobs/" + id + "/sweep/odometer";
     }
 

@@ -1,5 +1,6 @@
 package brightlantern.app.sweep;
 
+import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.FoundModules;
 import brightlantern.app.job.Job;
@@ -49,6 +50,7 @@ class SweepRunner {
     private final Findings findings;
     private final PageEvents events;
     private final NetworkFindings network;
+    private final CommandLog log;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
     private final ExecutorService workers = Executors.newCachedThreadPool(SweepRunner::thread);
 
@@ -68,7 +70,9 @@ class SweepRunner {
             Findings findings,
             PageEvents events,
             NetworkFindings network,
+            CommandLog log,
             FoundModules foundModules) {
+        this.log = log;
         this.foundModules = foundModules;
         workers.execute(askers::prestartAllCoreThreads);
         this.network = network;
@@ -88,12 +92,14 @@ class SweepRunner {
         final long sweepId;
         final String who;
         final Set<String> asking = ConcurrentHashMap.newKeySet();
+        final boolean cleared;
         volatile boolean stopped;
         volatile AddressSearch search;
         long kept = System.nanoTime();
         Sweep sweep;
 
-        Running(long sweepId, String who, Sweep sweep) {
+        Running(long sweepId, String who, Sweep sweep, boolean cleared) {
+            this.cleared = cleared;
             this.sweepId = sweepId;
             this.who = who;
             this.sweep = sweep;
@@ -129,6 +135,7 @@ class SweepRunner {
             return;
         }
         Optional<Sweeps.Kept> newest = sweeps.newest(job.id());
+        boolean cleared = !log.times(job.id(), CommandLog.CLEAR).isEmpty();
         Running now;
         if (resume && newest.isPresent()) {
             List<ModuleResult> again =
@@ -144,11 +151,12 @@ class SweepRunner {
                     new Running(
                             newest.get().id(),
                             who,
-                            new Sweep(newest.get().sweep().started(), Optional.empty(), again));
+                            new Sweep(newest.get().sweep().started(), Optional.empty(), again),
+                            cleared);
         } else {
             Sweep sweep =
                     new Sweep(Instant.now(), Optional.empty(), notAsked(context.description()));
-            now = new Running(sweeps.add(job.id(), sweep), who, sweep);
+            now = new Running(sweeps.add(job.id(), sweep), who, sweep, cleared);
             if (!context.description().isKnown()
                     && (search || context.description().modules().isEmpty())) {
                 now.search = new AddressSearch(context.link());
@@ -241,7 +249,8 @@ class SweepRunner {
         VehicleDescription.Module described =
                 context.description().module(module.moduleId()).orElseThrow();
         ModuleResult result =
-                ModuleAsker.ask(context.link(), context.description(), described, patient);
+                ModuleAsker.ask(
+                        context.link(), context.description(), described, patient, now.cleared);
         now.asking.remove(module.moduleId());
         synchronized (now) {
             List<ModuleResult> modules =
@@ -310,6 +319,7 @@ class SweepRunner {
                     .filter(CodeWeigher.Weighed::lead)
                     .forEach(w -> spoken.add(w.code().code()));
         }
+        List<String> untold = new ArrayList<>();
         for (String code : spoken) {
             String module =
                     description.codes().stream()
@@ -330,6 +340,18 @@ class SweepRunner {
                                                     && c.statusByte().standing()
                                                             != DtcStatus.Standing.QUIET)
                             .findFirst();
+            boolean notRun =
+                    now.cleared
+                            && now.sweep
+                                    .module(module)
+                                    .flatMap(ModuleResult::notRun)
+                                    .map(n -> n.contains(code))
+                                    .orElse(true);
+            if (found.isEmpty() && notRun) {
+                // it was cleared, and nothing has looked for it since
+                untold.add(code);
+                continue;
+            }
             String name =
                     description.code(module, code).map(VehicleDescription.Code::name).orElse("");
             findings.add(
@@ -344,6 +366,15 @@ class SweepRunner {
                                     .orElse("not stored"),
                     Optional.of(found.isEmpty()),
                     new Evidence.CodeSeen(code, found.isPresent()));
+        }
+        if (!untold.isEmpty()) {
+            findings.note(
+                    context.job().id(),
+                    "sweep",
+                    now.who,
+                    "Cleared, and not tested since: "
+                            + String.join(", ", untold)
+                            + ". That they are not stored tells nothing yet.");
         }
     }
 

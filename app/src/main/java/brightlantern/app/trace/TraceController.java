@@ -3,6 +3,7 @@ package brightlantern.app.trace;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.NextCard;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -56,6 +57,7 @@ class TraceController {
 
     record NextRow(
             VehicleDescription.Check check,
+            String href,
             String bits,
             String perMinute,
             List<String> expectations) {}
@@ -65,7 +67,11 @@ class TraceController {
         JobPages.Context context = pages.fill(id, "trace", model);
         Reasoning.State state =
                 reasoning.of(id, context.description(), context.link().status().supply());
-        model.addAttribute("answer", state.ranking().sentence());
+        model.addAttribute(
+                "answer",
+                state.findings().isEmpty()
+                        ? Reasoner.nothingFound(!context.job().symptoms().isEmpty())
+                        : state.ranking().sentence());
         List<Reasoner.Standing> all = state.ranking().standings();
         // a large network alone has a hundred elements; those that nothing speaks for are only
         // named
@@ -81,13 +87,14 @@ class TraceController {
                                 n ->
                                         new NextRow(
                                                 n.check(),
+                                                NextCard.href(context.job(), n.check()),
                                                 String.format(Locale.ROOT, "%.2f", n.bits()),
                                                 String.format(
                                                         Locale.ROOT, "%.3f", n.bitsPerMinute()),
                                                 n.expectations()))
                         .toList());
         model.addAttribute("byHand", context.description().findings());
-        model.addAttribute("story", findings.of(id));
+        model.addAttribute("story", findings.story(id));
         return "trace/trace";
     }
 
@@ -162,6 +169,20 @@ class TraceController {
                     new Evidence.Outcome(findingId, outcomeId));
         }
         return "redirect:/jobs/" + id + "/trace";
+    }
+
+    /** Entered by mistake: it stays in the story and weighs no more. */
+    @PostMapping("/take-back")
+    String takeBack(
+            @PathVariable("id") long id,
+            @RequestParam("finding") long finding,
+            Principal who,
+            RedirectAttributes flash) {
+        pages.job(id);
+        if (!findings.takeBack(id, finding, who.getName())) {
+            flash.addFlashAttribute("error", "That finding was taken back already.");
+        }
+        return "redirect:/jobs/" + id + "/trace#story";
     }
 
     @PostMapping("/rule-out")

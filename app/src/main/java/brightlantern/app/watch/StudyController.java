@@ -524,7 +524,8 @@ class StudyController {
                 text.substring(0, Math.min(800, text.length())),
                 Optional.ofNullable(passed.get(verdict)),
                 evidence,
-                null);
+                null,
+                "study");
         flash.addFlashAttribute("notice", "Kept among the findings of this job.");
         return "redirect:/jobs/" + id + "/watch/studies";
     }

@@ -206,7 +206,8 @@ class TakeController {
                                                 ? Optional.empty()
                                                 : Optional.of(v.outcome().equals("reacts")),
                                         Optional.empty(),
-                                        v));
+                                        v,
+                                        "reaction " + command + " " + answers));
         return "redirect:/jobs/"
                 + id
                 + "/watch/takes/"

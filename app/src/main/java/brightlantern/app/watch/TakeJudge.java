@@ -102,7 +102,8 @@ class TakeJudge {
                                         .map(Cylinders::finding)
                                         .filter(f -> !f.isEmpty())
                                         .map(f -> new Evidence.Outcome(f, v.outcome())),
-                                v));
+                                v,
+                                "cylinders"));
         return verdict.isPresent();
     }
 

@@ -100,11 +100,17 @@ class WatchController {
     String page(
             @PathVariable("id") long id,
             @RequestParam(name = "view", defaultValue = "lanes") String view,
+            @RequestParam(name = "check", defaultValue = "") String checkId,
             HttpSession session,
             Principal who,
             Model model) {
         JobPages.Context context = pages.fill(id, "watch", model);
         VehicleDescription d = context.description();
+        Optional<WatchCheck> check = WatchCheck.of(d, checkId);
+        // a check that is opened brings the values that it needs
+        check.filter(c -> !c.values().isEmpty())
+                .ifPresent(c -> session.setAttribute("watch-" + id, new ArrayList<>(c.values())));
+        model.addAttribute("check", check.orElse(null));
         Set<String> chosen = chosen(context, session);
         Map<String, Integer> counts = counts(d, chosen);
         LiveFeed feed = context.link().feed();
@@ -232,7 +238,8 @@ class WatchController {
         return ids;
     }
 
-    private static Set<String> needed(Follow follow) {
+    /** What the study of a target needs to be recorded. */
+    static Set<String> needed(Follow follow) {
         Set<String> ids =
                 new LinkedHashSet<>(
                         List.of(
@@ -586,7 +593,8 @@ class WatchController {
                     told,
                     Optional.of(verdict.outcome().equals("reacts")),
                     Optional.empty(),
-                    verdict);
+                    verdict,
+                    "reaction " + command + " " + answers);
             flash.addFlashAttribute("notice", told);
         }
         return BACK + id + "/watch";

@@ -1,19 +1,24 @@
 package brightlantern.core.proof;
 
-import brightlantern.core.study.target.TargetStudy;
-import brightlantern.core.suspect.Evidence;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /** What this fault needs before its repair counts as proven, and how far that has come. */
 public final class Proof {
-    /** The freeze frame's conditions must have been met for so long in the drive. */
-    public static final double FRAME_SECONDS = 5;
+    /** Key of the technician's word that the complaint was tried again. */
+    public static final String COMPLAINT = "complaint";
+
+    /** A recording of a complaint without measurable conditions must at least be so long, s. */
+    public static final double LEAST_DRIVE_SECONDS = 60;
 
     private Proof() {}
 
@@ -38,44 +43,65 @@ public final class Proof {
 
     public record Verdict(State state, String sentence, List<Requirement> requirements) {}
 
-    public record DatedEvidence(Instant at, Evidence evidence, String text) {}
+    /**
+     * Something that was checked.
+     *
+     * @param key the same for the same check done again; empty for what is no check
+     * @param passed empty for what is neither right nor wrong
+     */
+    public record DatedFinding(
+            Instant at, String stage, String key, Optional<Boolean> passed, String text) {
+        boolean failed() {
+            return !key.isEmpty() && passed.isPresent() && !passed.get();
+        }
+    }
 
     /**
-     * @param codes of the lead code's family that the sweep still holds with a failure since the
-     *     last clear
+     * @param codes that it still holds with a failure since the last clear, of those that the
+     *     repair is to keep away
+     * @param notRun of those codes, the ones whose test has not run since the last clear, as far as
+     *     the modules tell
      */
-    public record DatedSweep(Instant at, boolean whole, Set<String> codes) {}
+    public record DatedSweep(Instant at, boolean whole, Set<String> codes, Set<String> notRun) {
+        public DatedSweep {
+            codes = Set.copyOf(codes);
+            notRun = Set.copyOf(notRun);
+        }
+    }
 
-    public record DatedDrive(Instant at, TargetStudy.Verdict verdict) {}
+    /**
+     * A recording.
+     *
+     * @param seconds how long it is with the engine running or the vehicle awake
+     */
+    public record DatedTake(Instant at, String name, double seconds, DriveConditions.Met met) {}
 
     /**
      * All that was recorded.
      *
      * @param repaired when the repair was done
-     * @param leadCode the code that the fault showed itself by, with its freeze frame; empty when
-     *     there was none
-     * @param driveJudged whether the description has a target by which a drive can be judged
+     * @param codes that were there before the repair and that it is to keep away
+     * @param conditions under which the fault showed; empty when nothing tells them
      */
     public record Record(
             Instant repaired,
-            Optional<String> leadCode,
-            boolean frameKnown,
-            List<DatedEvidence> evidence,
+            Set<String> codes,
+            DriveConditions conditions,
+            List<DatedFinding> findings,
             List<Instant> clears,
             List<Instant> keyCycles,
             List<DatedSweep> sweeps,
-            List<DatedDrive> drives,
-            boolean driveJudged) {}
+            List<DatedTake> takes) {
+        public Record {
+            codes = Set.copyOf(codes);
+            findings = List.copyOf(findings);
+        }
+    }
 
+    /** Lists what must be shown, and what of it was. */
     public static Verdict judge(Record record) {
-        List<Requirement> needed = new ArrayList<>();
-        Instant repaired = record.repaired();
-        record.evidence().stream()
-                .filter(e -> e.at().isBefore(repaired) && failed(e.evidence()))
-                .map(e -> e.evidence().key())
-                .distinct()
-                .forEach(key -> needed.add(repeated(record, key)));
-        Optional<Instant> clear = first(record.clears(), repaired);
+        List<Requirement> needed = new ArrayList<>(repeated(record));
+        Optional<Instant> clear = first(record.clears(), record.repaired());
         needed.add(
                 new Requirement(
                         "clear",
@@ -95,18 +121,15 @@ public final class Proof {
                                 ? "Seen on the vehicle's ignition."
                                 : "Key off, wait, key on.",
                         "prove"));
-        needed.add(sweep(record, "sweep", "Sweep after the key cycle: the code stays away", cycle));
-        if (!record.driveJudged()) {
-            return verdict(needed);
-        }
-        Optional<DatedDrive> drive = clear.flatMap(c -> drive(record, c));
+        Optional<DatedTake> drive = clear.flatMap(c -> drive(record, c));
         needed.add(drive(record, drive));
-        needed.add(
-                sweep(
-                        record,
-                        "sweep-after-drive",
-                        "Sweep after the drive: the code stays away",
-                        drive.filter(d -> meetsFrame(record, d)).map(DatedDrive::at)));
+        if (record.conditions().isEmpty() || told(record).isPresent()) {
+            needed.add(complaint(record));
+        }
+        needed.add(sweep(record, drive.filter(d -> enough(record, d)).map(DatedTake::at)));
+        if (!record.codes().isEmpty()) {
+            needed.add(monitors(record, clear));
+        }
         return verdict(needed);
     }
 
@@ -126,7 +149,11 @@ public final class Proof {
         return open > 0
                 ? new Verdict(
                         State.OPEN,
-                        open + " of " + needed.size() + " things are still to be shown.",
+                        open
+                                + " of "
+                                + needed.size()
+                                + (open == 1 ? " things is" : " things are")
+                                + " still to be shown.",
                         needed)
                 : new Verdict(
                         State.PROVEN,
@@ -134,104 +161,168 @@ public final class Proof {
                         needed);
     }
 
-    private static boolean failed(Evidence evidence) {
-        return evidence instanceof Evidence.Run run && !run.passed()
-                || evidence instanceof Evidence.Reading reading && !reading.passed()
-                || evidence instanceof Evidence.Heard heard && !heard.passed();
-    }
-
-    private static Requirement repeated(Record record, String key) {
-        DatedEvidence before =
-                newest(record, key, e -> e.at().isBefore(record.repaired())).orElseThrow();
-        Optional<DatedEvidence> after =
-                newest(record, key, e -> !e.at().isBefore(record.repaired()));
-        String stage =
-                before.evidence() instanceof Evidence.Run
-                        ? "exercise"
-                        : before.evidence() instanceof Evidence.Heard ? "sweep" : "probe";
-        State state =
-                after.map(e -> failed(e.evidence()) ? State.FAILED : State.PROVEN)
-                        .orElse(State.OPEN);
-        return new Requirement(
-                key,
-                "The check that failed passes now: " + before.text(),
-                state,
-                after.map(DatedEvidence::text).orElse("Do it again."),
-                stage);
-    }
-
-    private static Optional<DatedEvidence> newest(
-            Record record, String key, java.util.function.Predicate<DatedEvidence> when) {
-        return record.evidence().stream()
-                .filter(e -> e.evidence().key().equals(key))
-                .filter(when)
-                .max(Comparator.comparing(DatedEvidence::at));
-    }
-
-    private static Requirement sweep(
-            Record record, String id, String what, Optional<Instant> after) {
-        Optional<DatedSweep> sweep =
-                after.flatMap(
-                        a ->
-                                record.sweeps().stream()
-                                        .filter(s -> s.at().isAfter(a) && s.whole())
-                                        .max(Comparator.comparing(DatedSweep::at)));
-        if (sweep.isEmpty()) {
-            return new Requirement(id, what, State.OPEN, "Sweep all modules once more.", "sweep");
+    /** Every check of any kind whose newest result before the repair was a failure. */
+    private static List<Requirement> repeated(Record record) {
+        Map<String, DatedFinding> before = new LinkedHashMap<>();
+        Map<String, DatedFinding> after = new LinkedHashMap<>();
+        for (DatedFinding f : record.findings()) {
+            if (f.key().isEmpty() || f.key().equals(COMPLAINT) || f.passed().isEmpty()) {
+                continue;
+            }
+            (f.at().isBefore(record.repaired()) ? before : after).put(f.key(), f);
         }
-        boolean clean = sweep.get().codes().isEmpty();
+        Set<String> keys = new LinkedHashSet<>();
+        before.values().stream().filter(DatedFinding::failed).forEach(f -> keys.add(f.key()));
+        // what failed only after the repair must pass as well, whoever thought of it
+        after.values().stream().filter(DatedFinding::failed).forEach(f -> keys.add(f.key()));
+        return keys.stream()
+                .map(
+                        key -> {
+                            Optional<DatedFinding> again = Optional.ofNullable(after.get(key));
+                            DatedFinding first =
+                                    Optional.ofNullable(before.get(key))
+                                            .orElseGet(() -> after.get(key));
+                            return new Requirement(
+                                    key,
+                                    "The check that failed passes now: " + first.text(),
+                                    again.map(f -> f.failed() ? State.FAILED : State.PROVEN)
+                                            .orElse(State.OPEN),
+                                    again.map(DatedFinding::text).orElse("Do it again."),
+                                    first.stage());
+                        })
+                .toList();
+    }
+
+    private static Requirement drive(Record record, Optional<DatedTake> drive) {
+        DriveConditions under = record.conditions();
+        String what =
+                under.isEmpty()
+                        ? "A recording of a drive as the customer told it"
+                        : String.format(
+                                Locale.ROOT,
+                                "A recording that meets %s for %.0f s: %s",
+                                under.from(),
+                                under.seconds(),
+                                under.words());
+        if (drive.isEmpty()) {
+            return new Requirement(
+                    "drive", what, State.OPEN, "Record a take in Watch, after the clear.", "watch");
+        }
+        DatedTake take = drive.get();
+        if (!take.met().missing().isEmpty()) {
+            return new Requirement(
+                    "drive",
+                    what,
+                    State.OPEN,
+                    take.name()
+                            + " does not tell: not recorded were "
+                            + String.join(", ", take.met().missing())
+                            + ".",
+                    "watch");
+        }
+        double had = under.isEmpty() ? take.seconds() : take.met().seconds();
+        double wanted = under.isEmpty() ? LEAST_DRIVE_SECONDS : under.seconds();
         return new Requirement(
-                id,
+                "drive",
                 what,
-                clean ? State.PROVEN : State.FAILED,
-                clean ? "It stayed away." : "Back: " + String.join(", ", sweep.get().codes()),
+                enough(record, take) ? State.PROVEN : State.OPEN,
+                String.format(
+                        Locale.ROOT,
+                        enough(record, take)
+                                ? "%s: met for %.0f s."
+                                : "%s: met for %.0f s only; %.0f s are needed.",
+                        take.name(),
+                        had,
+                        wanted),
+                "watch");
+    }
+
+    private static boolean enough(Record record, DatedTake take) {
+        return record.conditions().isEmpty()
+                ? take.seconds() >= LEAST_DRIVE_SECONDS
+                : take.met().seconds() >= record.conditions().seconds();
+    }
+
+    /** The recording since then that came nearest; of equals the newest. */
+    private static Optional<DatedTake> drive(Record record, Instant after) {
+        return record.takes().stream()
+                .filter(t -> t.at().isAfter(after))
+                .max(
+                        Comparator.comparing((DatedTake t) -> enough(record, t))
+                                .thenComparing(
+                                        t ->
+                                                record.conditions().isEmpty()
+                                                        ? t.seconds()
+                                                        : t.met().seconds())
+                                .thenComparing(DatedTake::at));
+    }
+
+    private static Optional<DatedFinding> told(Record record) {
+        return record.findings().stream()
+                .filter(f -> f.key().equals(COMPLAINT) && !f.at().isBefore(record.repaired()))
+                .max(Comparator.comparing(DatedFinding::at));
+    }
+
+    private static Requirement complaint(Record record) {
+        Optional<DatedFinding> told = told(record);
+        return new Requirement(
+                COMPLAINT,
+                "The complaint, tried again under its conditions, is gone",
+                told.map(f -> f.failed() ? State.FAILED : State.PROVEN).orElse(State.OPEN),
+                told.map(DatedFinding::text)
+                        .orElse("Try it as the customer told it, and say below what you found."),
+                "prove");
+    }
+
+    private static Requirement sweep(Record record, Optional<Instant> after) {
+        String what = "Sweep after the recording: the codes stay away";
+        Optional<DatedSweep> sweep =
+                newest(record, s -> after.map(a -> s.at().isAfter(a)).orElse(false));
+        Optional<DatedSweep> back =
+                first(record.clears(), record.repaired())
+                        .flatMap(c -> newest(record, s -> s.at().isAfter(c)))
+                        .filter(s -> !s.codes().isEmpty());
+        if (back.isPresent()) {
+            return new Requirement(
+                    "sweep",
+                    what,
+                    State.FAILED,
+                    "Back: " + String.join(", ", back.get().codes()),
+                    "sweep");
+        }
+        return sweep.isPresent()
+                ? new Requirement("sweep", what, State.PROVEN, "They stayed away.", "sweep")
+                : new Requirement("sweep", what, State.OPEN, "Sweep all modules then.", "sweep");
+    }
+
+    private static Requirement monitors(Record record, Optional<Instant> clear) {
+        String what = "The tests that set " + joined(record.codes()) + " have run since the clear";
+        Optional<DatedSweep> sweep = clear.flatMap(c -> newest(record, s -> s.at().isAfter(c)));
+        if (sweep.isEmpty()) {
+            return new Requirement(
+                    "monitors", what, State.OPEN, "A sweep after the clear tells.", "sweep");
+        }
+        Set<String> open = sweep.get().notRun();
+        return new Requirement(
+                "monitors",
+                what,
+                open.isEmpty() ? State.PROVEN : State.OPEN,
+                open.isEmpty()
+                        ? "They have run and found nothing."
+                        : "Not run yet: "
+                                + joined(open)
+                                + ". Drive as when the code came, then sweep again.",
                 "sweep");
     }
 
-    private static Requirement drive(Record record, Optional<DatedDrive> drive) {
-        String what =
-                record.frameKnown()
-                        ? "A drive that meets the freeze frame's conditions, with the target followed"
-                        : "A drive under the complaint's conditions, with the target followed";
-        if (drive.isEmpty()) {
-            return new Requirement(
-                    "drive",
-                    what,
-                    State.OPEN,
-                    "Record a take of such a drive in Watch, after the clear.",
-                    "watch");
-        }
-        TargetStudy.Verdict verdict = drive.get().verdict();
-        if (!verdict.outcome().equals("follows")) {
-            return new Requirement("drive", what, State.FAILED, verdict.sentence(), "watch");
-        }
-        if (!meetsFrame(record, drive.get())) {
-            return new Requirement(
-                    "drive",
-                    what,
-                    State.OPEN,
-                    String.format(
-                            Locale.ROOT,
-                            "The drive met the freeze frame's conditions for %.1f s only; %.0f s are needed.",
-                            verdict.frameSeconds(),
-                            FRAME_SECONDS),
-                    "watch");
-        }
-        return new Requirement("drive", what, State.PROVEN, verdict.sentence(), "watch");
+    private static String joined(Set<String> codes) {
+        return String.join(", ", codes.stream().sorted().toList());
     }
 
-    private static boolean meetsFrame(Record record, DatedDrive drive) {
-        return !record.frameKnown() || drive.verdict().frameSeconds() >= FRAME_SECONDS;
-    }
-
-    /**
-     * The newest drive; one that failed counts even when a milder one came after it only if it is
-     * the newest.
-     */
-    private static Optional<DatedDrive> drive(Record record, Instant after) {
-        return record.drives().stream()
-                .filter(d -> d.at().isAfter(after))
-                .max(Comparator.comparing(DatedDrive::at));
+    private static Optional<DatedSweep> newest(Record record, Predicate<DatedSweep> when) {
+        return record.sweeps().stream()
+                .filter(s -> s.whole() && when.test(s))
+                .max(Comparator.comparing(DatedSweep::at));
     }
 
     private static Optional<Instant> first(List<Instant> times, Instant after) {

@@ -84,6 +84,12 @@ public final class Reasoner {
 
     private static final double SWEEP_MINUTES = 3;
 
+    private static final String ROLL_CALL = "roll-call";
+    private static final double ROLL_CALL_MINUTES = 4;
+
+    /** In a sweep a module is called so often at most; a roll call goes on for longer. */
+    private static final int CALLS_OF_A_SWEEP = 4;
+
     /** On random networks a sweep and roll call name the wrong element about so often. */
     private static final double HEARD_WRONG = 0.1;
 
@@ -264,8 +270,8 @@ public final class Reasoner {
         Set<String> done =
                 kept.stream().map(i -> evidence.get(i).key()).collect(Collectors.toSet());
         List<NextCheck> next = new ArrayList<>();
-        for (Check check : checks()) {
-            if (!done.contains(keyOf(check))) {
+        for (Check check : checks(kept.stream().map(evidence::get).toList())) {
+            if (!done.contains(keyOf(check)) || check.id().equals(ROLL_CALL)) {
                 double bits = information(check, weights, supplyVolts);
                 next.add(
                         new NextCheck(
@@ -279,24 +285,41 @@ public final class Reasoner {
         return next;
     }
 
-    /** The described checks, and a sweep where the network is among the suspects. */
-    private List<Check> checks() {
+    /** The described checks, and a sweep or a roll call where the network is among the suspects. */
+    private List<Check> checks(List<Evidence> known) {
         List<Check> checks = new ArrayList<>(description.checks());
-        if (!elements.isEmpty()) {
+        if (elements.isEmpty()) {
+            return checks;
+        }
+        Optional<Evidence.Heard> heard =
+                known.stream()
+                        .filter(Evidence.Heard.class::isInstance)
+                        .map(Evidence.Heard.class::cast)
+                        .findFirst();
+        if (heard.isEmpty()) {
             checks.add(
-                    new Check(
+                    listening(
                             "network",
                             "Sweep all modules",
-                            HEARD,
-                            "sweep",
-                            List.of(),
-                            "",
-                            List.of(),
-                            "nothing",
                             SWEEP_MINUTES,
+                            "",
                             "Who answers, and who misses whom, says whether a wire is broken and where."));
+        } else if (heard.get().call().calls().values().stream()
+                .allMatch(t -> t.asked() <= CALLS_OF_A_SWEEP)) {
+            checks.add(
+                    listening(
+                            ROLL_CALL,
+                            "Call the roll",
+                            ROLL_CALL_MINUTES,
+                            "roll-call",
+                            "A sweep asks each module once or twice; asked again and again, the flickering ones show between which two points the wire is bad."));
         }
         return checks;
+    }
+
+    private static Check listening(String id, String name, double minutes, String at, String why) {
+        return new Check(
+                id, name, HEARD, "sweep", List.of(), "", List.of(), "nothing", minutes, why, at);
     }
 
     /** The key that evidence from this check will bear. */
@@ -500,6 +523,17 @@ public final class Reasoner {
             case NOTHING -> "Nothing broken at present";
             default -> description.suspect(suspectId).map(Suspect::name).orElse(suspectId);
         };
+    }
+
+    /**
+     * What is known, in a sentence, while nothing was found that speaks for or against any cause.
+     *
+     * @param told whether the complaint is coded
+     */
+    public static String nothingFound(boolean told) {
+        return told
+                ? "Nothing was checked yet."
+                : "Nothing is known of this complaint yet: it is not coded, and nothing was checked.";
     }
 
     private static String sentence(List<Standing> standings) {

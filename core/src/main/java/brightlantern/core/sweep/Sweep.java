@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * One pass over the modules of a vehicle, whole or stopped halfway.
@@ -31,6 +32,8 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
      * @param identity name of the item → text, such as part number and software
      * @param millis how long the module took altogether
      * @param emission what it tells of the emission system, if that is its duty
+     * @param notRun codes whose test has not run since the last clear; empty when it was not asked
+     *     or does not tell
      */
     public record ModuleResult(
             String moduleId,
@@ -41,11 +44,13 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
             Map<String, String> identity,
             List<StoredCode> codes,
             long millis,
-            Optional<EmissionReport> emission) {
+            Optional<EmissionReport> emission,
+            Optional<Set<String>> notRun) {
         public ModuleResult {
             codes = List.copyOf(codes);
             // kept by an earlier version
             emission = emission == null ? Optional.empty() : emission;
+            notRun = notRun == null ? Optional.empty() : notRun;
         }
 
         /** A module without emission duties. */
@@ -58,7 +63,17 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
                 Map<String, String> identity,
                 List<StoredCode> codes,
                 long millis) {
-            this(moduleId, name, bus, answer, trouble, identity, codes, millis, Optional.empty());
+            this(
+                    moduleId,
+                    name,
+                    bus,
+                    answer,
+                    trouble,
+                    identity,
+                    codes,
+                    millis,
+                    Optional.empty(),
+                    Optional.empty());
         }
 
         public static ModuleResult notAsked(String moduleId, String name, String bus) {

@@ -290,7 +290,17 @@ public final class DescriptionReader {
                         .toList(),
                 list(d.values()).stream().map(DescriptionReader::whole).toList(),
                 codes(d, modules),
-                list(d.symptoms()),
+                list(d.symptoms()).stream()
+                        .map(
+                                s ->
+                                        new VehicleDescription.Symptom(
+                                                s.id(),
+                                                s.system(),
+                                                s.name(),
+                                                s.when(),
+                                                list(s.families()),
+                                                list(s.under())))
+                        .toList(),
                 list(d.actuators()).stream().map(DescriptionReader::whole).toList(),
                 list(d.circuits()),
                 list(d.findings()),
@@ -321,7 +331,8 @@ public final class DescriptionReader {
                                                 list(c.moving()),
                                                 c.load() == null ? "nothing" : c.load(),
                                                 c.minutes(),
-                                                text(c.why())))
+                                                text(c.why()),
+                                                text(c.at())))
                         .toList(),
                 list(d.follows()),
                 list(d.agreements()),

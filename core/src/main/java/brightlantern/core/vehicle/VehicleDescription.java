@@ -190,8 +190,17 @@ public record VehicleDescription(
             String about,
             List<String> uses) {}
 
+    /**
+     * @param under what must hold for the complaint to show, as far as live values tell; may be
+     *     empty
+     */
     public record Symptom(
-            String id, String system, String name, String when, List<String> families) {}
+            String id,
+            String system,
+            String name,
+            String when,
+            List<String> families,
+            List<Condition> under) {}
 
     /**
      * Something that a module can be told to move or to switch.
@@ -341,6 +350,8 @@ public record VehicleDescription(
      * @param kind run, reading or finding
      * @param of actuators, probe point, or finding
      * @param load nothing, lamp or bulb
+     * @param at where in its stage it is done, such as {@code procedures/leak-test}; empty when the
+     *     rest of the check says so
      */
     public record Check(
             String id,
@@ -352,7 +363,8 @@ public record VehicleDescription(
             List<String> moving,
             String load,
             double minutes,
-            String why) {}
+            String why,
+            String at) {}
 
     /**
      * A target that an actual value must follow while the conditions hold; limits in the unit in

@@ -2,65 +2,70 @@ package brightlantern.core.proof;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.proof.Proof.DatedDrive;
-import brightlantern.core.proof.Proof.DatedEvidence;
+import brightlantern.core.proof.Proof.DatedFinding;
 import brightlantern.core.proof.Proof.DatedSweep;
+import brightlantern.core.proof.Proof.DatedTake;
 import brightlantern.core.proof.Proof.State;
-import brightlantern.core.study.target.TargetStudy;
-import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.VehicleDescription.Condition;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class ProofTest {
-    private final List<DatedEvidence> evidence = new ArrayList<>(List.of(run(1, false)));
+    private static final String CODE = "P0299-00";
+
+    private final List<DatedFinding> findings = new ArrayList<>(List.of(check(1, "run", false)));
     private final List<Instant> clears = new ArrayList<>();
     private final List<Instant> keys = new ArrayList<>();
     private final List<DatedSweep> sweeps = new ArrayList<>();
-    private final List<DatedDrive> drives = new ArrayList<>();
+    private final List<DatedTake> takes = new ArrayList<>();
+    private DriveConditions conditions =
+            new DriveConditions(
+                    "the freeze frame",
+                    List.of(
+                            new Condition(
+                                    "engine.load",
+                                    Optional.of(70.0),
+                                    Optional.empty(),
+                                    "load 70 % or more",
+                                    "")),
+                    5);
 
     private static Instant at(int second) {
         return Instant.ofEpochSecond(second);
     }
 
-    private static DatedEvidence run(int second, boolean passed) {
-        return new DatedEvidence(
-                at(second),
-                new Evidence.Run("vane", List.of("vane"), 0.5, 0.01, 12.4, passed),
-                "run at " + second);
+    private static DatedFinding check(int second, String key, boolean passed) {
+        return new DatedFinding(
+                at(second), "exercise", key, Optional.of(passed), key + " at " + second);
     }
 
-    private static DatedDrive drive(int second, String outcome, double frameSeconds) {
-        return new DatedDrive(
-                at(second),
-                new TargetStudy.Verdict(
-                        outcome, 0, 20, 3, "kPa", 0, 1, frameSeconds, outcome, List.of()));
+    private static DatedTake take(int second, double met) {
+        return new DatedTake(at(second), "take", 90, new DriveConditions.Met(met, List.of()));
+    }
+
+    private static DatedSweep clean(int second) {
+        return new DatedSweep(at(second), true, Set.of(), Set.of());
     }
 
     private Proof.Verdict judge() {
         return Proof.judge(
                 new Proof.Record(
-                        at(10),
-                        Optional.of("P0299-00"),
-                        true,
-                        evidence,
-                        clears,
-                        keys,
-                        sweeps,
-                        drives,
-                        true));
+                        at(10), Set.of(CODE), conditions, findings, clears, keys, sweeps, takes));
     }
 
     private void everything() {
-        evidence.add(run(11, true));
+        findings.add(check(11, "run", true));
         clears.add(at(12));
         keys.add(at(13));
-        sweeps.add(new DatedSweep(at(14), true, Set.of()));
-        drives.add(drive(15, "follows", 12));
-        sweeps.add(new DatedSweep(at(16), true, Set.of()));
+        sweeps.add(clean(14));
+        takes.add(take(15, 12));
+        sweeps.add(clean(16));
     }
 
     @Test
@@ -70,10 +75,28 @@ class ProofTest {
         assertThat(judge().state()).isEqualTo(State.PROVEN);
     }
 
+    @ParameterizedTest
+    @ValueSource(strings = {"outcome trims", "heard", "procedure cut-out", "injector sound"})
+    void whateverFailedBeforeMustPassSince(String key) {
+        findings.add(0, check(2, key, false));
+        everything();
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        findings.add(check(11, key, true));
+        assertThat(judge().state()).isEqualTo(State.PROVEN);
+    }
+
+    @Test
+    void whatPassedBeforeTheRepairAlreadyNeedNotBeRepeated() {
+        findings.add(check(2, "smoke", false));
+        findings.add(check(3, "smoke", true));
+        everything();
+        assertThat(judge().state()).isEqualTo(State.PROVEN);
+    }
+
     @Test
     void aFailedCheckThatFailsAgainFailsTheProof() {
         everything();
-        evidence.add(run(20, false));
+        findings.add(check(20, "run", false));
         assertThat(judge().state()).isEqualTo(State.FAILED);
         assertThat(judge().sentence()).contains("did not hold");
     }
@@ -81,8 +104,32 @@ class ProofTest {
     @Test
     void theCodeComingBackFailsTheProof() {
         everything();
-        sweeps.add(new DatedSweep(at(17), true, Set.of("P0299-00")));
+        sweeps.add(new DatedSweep(at(17), true, Set.of(CODE), Set.of()));
         assertThat(judge().state()).isEqualTo(State.FAILED);
+    }
+
+    @Test
+    void aTestThatHasNotRunSinceTheClearProvesNothing() {
+        everything();
+        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE)));
+        Proof.Verdict verdict = judge();
+        assertThat(verdict.state()).isEqualTo(State.OPEN);
+        assertThat(verdict.requirements())
+                .filteredOn(r -> r.state() == State.OPEN)
+                .singleElement()
+                .satisfies(r -> assertThat(r.seen()).contains(CODE));
+    }
+
+    /** Clear, key cycle and a sweep with the engine never started. */
+    @Test
+    void doingNothingProvesNothing() {
+        findings.clear();
+        clears.add(at(12));
+        keys.add(at(13));
+        sweeps.add(new DatedSweep(at(14), true, Set.of(), Set.of(CODE)));
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        conditions = DriveConditions.none();
+        assertThat(judge().state()).isEqualTo(State.OPEN);
     }
 
     @Test
@@ -90,17 +137,29 @@ class ProofTest {
         everything();
         keys.set(0, at(11));
         assertThat(judge().state()).as("key cycle before the clear").isEqualTo(State.OPEN);
+        keys.set(0, at(13));
+        takes.set(0, take(11, 12));
+        assertThat(judge().state()).as("drive before the clear").isEqualTo(State.OPEN);
     }
 
     @Test
     void aMildDriveProvesNothingAndAStoppedSweepNeither() {
         everything();
-        drives.set(0, drive(15, "follows", 2));
+        takes.set(0, take(15, 2));
         assertThat(judge().state()).isEqualTo(State.OPEN);
-        drives.set(0, drive(15, "short", 12));
+        takes.set(0, take(15, 12));
+        sweeps.set(1, new DatedSweep(at(16), false, Set.of(), Set.of()));
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+    }
+
+    @Test
+    void withoutMeasurableConditionsTheTechnicianSaysWhatWasFound() {
+        conditions = DriveConditions.none();
+        everything();
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        findings.add(check(18, Proof.COMPLAINT, true));
+        assertThat(judge().state()).isEqualTo(State.PROVEN);
+        findings.add(check(19, Proof.COMPLAINT, false));
         assertThat(judge().state()).isEqualTo(State.FAILED);
-        drives.set(0, drive(15, "follows", 12));
-        sweeps.set(1, new DatedSweep(at(16), false, Set.of()));
-        assertThat(judge().state()).isEqualTo(State.OPEN);
     }
 }

@@ -1,0 +1,133 @@
+package brightlantern.app.page;
+
+import brightlantern.app.job.Job;
+import brightlantern.core.actuator.ActuatorProcedures;
+import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.NextStep;
+import brightlantern.core.suspect.Reasoner.NextCheck;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.core.vehicle.VehicleDescription.Check;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * The card of the evidence rail that says what to do next, ready to be shown.
+ *
+ * @param title heading of the card
+ * @param name what the link says; empty when there is nothing to go to
+ * @param href where it is done, with its condition set
+ * @param minutes in words; empty when it does not take long
+ * @param expectations what it should show
+ * @param gates where the gates that it needs can be asked for; empty when it needs none
+ */
+public record NextCard(
+        String title,
+        String name,
+        String href,
+        String why,
+        String minutes,
+        List<String> expectations,
+        String gates) {
+
+    static NextCard of(Job job, VehicleDescription description, NextStep step) {
+        String base = "/jobs/" + job.id();
+        if (step instanceof NextStep.DoCheck todo) {
+            Check check = todo.check().check();
+            return new NextCard(
+                    todo.beforeRepair().isPresent() ? "Before the repair" : "Next check",
+                    check.name(),
+                    href(job, check),
+                    todo.beforeRepair().map(b -> b + " ").orElse("") + check.why(),
+                    minutes(todo.check()),
+                    todo.check().expectations(),
+                    gates(job, description, check));
+        }
+        if (step instanceof NextStep.Repair repair) {
+            return plain(
+                    "Next",
+                    "Repair it and prove it",
+                    base + "/prove",
+                    repair.cause().name()
+                            + ": what is left of the doubt costs less than another check.");
+        }
+        if (step instanceof NextStep.SweepFirst first) {
+            return plain("Next", "Sweep all modules", base + "/sweep", first.why());
+        }
+        if (step instanceof NextStep.GoOnProving) {
+            return plain(
+                    "Next",
+                    "Go on with the proof",
+                    base + "/prove",
+                    "A repair was done; what it still has to show is listed there.");
+        }
+        if (step instanceof NextStep.NothingLeft nothing) {
+            return plain("No check is left", "Guided tests", base + "/exercise", nothing.why());
+        }
+        return plain("Closed", "Look at the report", base + "/prove/report", "This job is closed.");
+    }
+
+    private static NextCard plain(String title, String name, String href, String why) {
+        return new NextCard(title, name, href, why, "", List.of(), "");
+    }
+
+    private static String minutes(NextCheck next) {
+        return Words.count(Math.max(1, Math.round(next.check().minutes())), "minute");
+    }
+
+    /** Where a check is done, with its condition set. */
+    public static String href(Job job, Check check) {
+        String stage = "/jobs/" + job.id() + "/" + check.stage();
+        if (!check.at().isEmpty()) {
+            return stage + "/" + check.at();
+        }
+        return switch (check.kind()) {
+            case "reading" ->
+                    stage
+                            + "?point="
+                            + encoded(check.of().get(0))
+                            + "&condition="
+                            + encoded(condition(check))
+                            + "#point";
+            case "run" -> stage + "/procedures/" + ActuatorProcedures.drive(check.of().get(0));
+            case "finding" ->
+                    check.stage().equals("trace")
+                            ? stage + "#finding-" + check.of().get(0)
+                            : stage + "?check=" + encoded(check.id());
+            default -> stage;
+        };
+    }
+
+    /** How a reading's condition is called on the Probe page. */
+    private static String condition(Check check) {
+        return check.load().toLowerCase(Locale.ROOT)
+                + check.moving().stream().map(m -> "-" + m).findFirst().orElse("");
+    }
+
+    private static String gates(Job job, VehicleDescription description, Check check) {
+        Optional<String> procedure =
+                switch (check.kind()) {
+                    case "run" -> Optional.of(ActuatorProcedures.drive(check.of().get(0)));
+                    case "reading" ->
+                            description.actuators().stream()
+                                    .filter(a -> check.moving().contains(a.motor()))
+                                    .map(Actuator::id)
+                                    .map(ActuatorProcedures::drive)
+                                    .findFirst();
+                    default ->
+                            Optional.of(check.at())
+                                    .filter(a -> a.startsWith("procedures/"))
+                                    .map(a -> a.substring("procedures/".length()));
+                };
+        return procedure
+                .map(p -> "/jobs/" + job.id() + "/exercise/procedures/" + p + "/now?in=rail")
+                .orElse("");
+    }
+
+    private static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+}

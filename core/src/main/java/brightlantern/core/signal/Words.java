@@ -1,0 +1,35 @@
+package brightlantern.core.signal;
+
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Small things of language, so that sentences read as people write them. */
+public final class Words {
+    private static final Pattern COUNTED = Pattern.compile("(\\d+) ([a-z ]+?)\\(s\\)");
+
+    private Words() {}
+
+    /** A number with its noun: {@code 1 module}, {@code 3 modules}. */
+    public static String count(long number, String noun) {
+        return counted(number + " " + noun + "(s)");
+    }
+
+    /** A sentence in which every {@code 3 noun(s)} became singular or plural. */
+    public static String counted(String text) {
+        return COUNTED.matcher(text)
+                .replaceAll(
+                        m ->
+                                Matcher.quoteReplacement(
+                                        m.group(1)
+                                                + " "
+                                                + (m.group(1).equals("1")
+                                                        ? m.group(2)
+                                                        : plural(m.group(2)))));
+    }
+
+    private static String plural(String noun) {
+        return noun.endsWith("y") && !noun.endsWith("ay") && !noun.endsWith("ey")
+                ? noun.substring(0, noun.length() - 1) + "ies"
+                : noun + "s";
+    }
+}

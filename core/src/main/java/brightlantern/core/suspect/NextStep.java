@@ -1,0 +1,119 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.suspect.Reasoner.NextCheck;
+import brightlantern.core.suspect.Reasoner.Ranking;
+import brightlantern.core.suspect.Reasoner.Standing;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** What to do next in a job. There is always something, until the job is closed. */
+public sealed interface NextStep {
+    /** A minute of work costs about so much, in the currency of the repairs' prices. */
+    double PRICE_OF_A_MINUTE = 1.5;
+
+    /** A check that is expected to tell less than this, in bits, is not worth the way. */
+    double LEAST_BITS = 0.02;
+
+    /** Nothing more is done in it. */
+    record Closed() implements NextStep {}
+
+    /** Whoever has not swept knows neither codes nor who is silent. */
+    record SweepFirst(String why) implements NextStep {}
+
+    /**
+     * A check that tells something.
+     *
+     * @param beforeRepair why it comes before the repair of a cause that is named already; empty
+     *     while none is
+     */
+    record DoCheck(NextCheck check, Optional<String> beforeRepair) implements NextStep {}
+
+    /** The cause is sure enough for what its repair costs. */
+    record Repair(Standing cause) implements NextStep {}
+
+    /** A repair was done and is not yet proven. */
+    record GoOnProving() implements NextStep {}
+
+    /** No described check tells any more. */
+    record NothingLeft(String why) implements NextStep {}
+
+    /**
+     * Where a job stands.
+     *
+     * @param swept whether a whole sweep was kept in it
+     * @param coded whether its complaint is coded
+     * @param repaired whether a repair waits for its proof
+     * @param next checks not yet done, the most telling first
+     */
+    record Situation(
+            boolean open,
+            boolean swept,
+            boolean coded,
+            boolean repaired,
+            Ranking ranking,
+            List<NextCheck> next) {}
+
+    /** The next step in a situation. */
+    static NextStep of(Situation at, VehicleDescription description) {
+        if (!at.open()) {
+            return new Closed();
+        }
+        if (at.repaired()) {
+            return new GoOnProving();
+        }
+        if (!at.swept()) {
+            return new SweepFirst(
+                    at.coded()
+                            ? "Who answers and which codes are stored comes before all else."
+                            : "The complaint is not coded, so nothing speaks for any cause yet. Who answers and which codes are stored comes first.");
+        }
+        Optional<Standing> cause = at.ranking().accused();
+        if (cause.isEmpty()) {
+            return at.next().stream()
+                    .filter(c -> c.bits() >= LEAST_BITS)
+                    .findFirst()
+                    .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
+                    .orElseGet(() -> new NothingLeft(left(at.ranking())));
+        }
+        double atStake =
+                (1 - cause.get().sureness())
+                        * description
+                                .suspect(cause.get().suspectId())
+                                .map(
+                                        s ->
+                                                s.repair().minutes()
+                                                        + s.repair().price() / PRICE_OF_A_MINUTE)
+                                .orElse(0.0);
+        return at.next().stream()
+                .filter(c -> c.bits() >= LEAST_BITS && c.check().minutes() < atStake)
+                .findFirst()
+                .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
+                .orElseGet(() -> new Repair(cause.get()));
+    }
+
+    private static String before(Standing cause, double atStake, NextCheck check) {
+        return String.format(
+                Locale.ROOT,
+                "%s is named with %s. If that is wrong, its repair costs the worth of %.0f minutes on the mean; this check takes %.0f.",
+                cause.name(),
+                Reasoner.percent(cause.sureness()),
+                atStake,
+                check.check().minutes());
+    }
+
+    private static String left(Ranking ranking) {
+        return switch (ranking.lead().suspectId()) {
+            case Reasoner.SOMETHING_ELSE ->
+                    "No described cause explains what was found, and no described check is left that would tell. Look at the plans in Exercise and at the codes again, try it under the conditions of the complaint, and enter what you find in Trace.";
+            case Reasoner.NOTHING ->
+                    "What was checked is as it should be, and no described check is left that would tell. Try it under the conditions of the complaint: record a take, or sweep again when it shows.";
+            default ->
+                    ranking.lead().name()
+                            + " leads with "
+                            + Reasoner.percent(ranking.lead().sureness())
+                            + ", which is too little to repair it, and no described check is left that would tell. Repeat the check that you trust least, or enter what you find in Trace.";
+        };
+    }
+}
