@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -27,10 +28,23 @@ public class LanternApp {
     private static FileLock lock;
 
     public static void main(String[] args) {
-        Map<String, Object> settings = settings(args);
-        Path data = Path.of((String) settings.get("lantern.data")).toAbsolutePath();
+        Options options;
+        try {
+            options = Options.parse(List.of(args));
+        } catch (IllegalArgumentException typed) {
+            fail(typed.getMessage());
+            return;
+        }
+        List<String> mistakes = options.mistakes();
+        if (!mistakes.isEmpty()) {
+            fail(String.join(System.lineSeparator(), mistakes));
+        }
+        options.warning().ifPresent(System.err::println);
+        Map<String, Object> settings = new LinkedHashMap<>(options.settings());
+        Path data = options.data();
         // the database takes no path that depends on where it was started
-        settings.put("lantern.data", data.toString());
+        settings.put(Options.DATA, data.toString());
+        System.out.println("Starting…");
         try {
             Files.createDirectories(data);
             lock =
@@ -51,7 +65,7 @@ public class LanternApp {
                             + " is in use by another Bright Lantern. Stop that one, or choose another"
                             + " folder with --data=DIR.");
         }
-        start(settings, settings.containsKey("lantern.demo"));
+        start(settings, options.demo());
     }
 
     private static void start(Map<String, Object> settings, boolean demo) {
@@ -62,9 +76,9 @@ public class LanternApp {
             }
             System.out.println(
                     "Bright Lantern is ready at http://"
-                            + settings.get("server.address")
+                            + settings.get(Options.ADDRESS)
                             + ":"
-                            + settings.get("server.port"));
+                            + settings.get(Options.PORT));
         } catch (RuntimeException failed) {
             Throwable cause = failed;
             while (cause.getCause() != null && !(cause instanceof BindException)) {
@@ -82,40 +96,6 @@ public class LanternApp {
                         settings.entrySet().stream()
                                 .map(s -> "--" + s.getKey() + "=" + s.getValue())
                                 .toArray(String[]::new));
-    }
-
-    private static Map<String, Object> settings(String[] args) {
-        Map<String, Object> settings = new LinkedHashMap<>();
-        settings.put("lantern.data", "data");
-        settings.put("lantern.vehicles", "vehicles");
-        settings.put("server.address", "127.0.0.1");
-        settings.put("server.port", "8640");
-        Map<String, String> names =
-                Map.of(
-                        "--data", "lantern.data",
-                        "--vehicles", "lantern.vehicles",
-                        "--bind", "server.address",
-                        "--port", "server.port",
-                        "--find", "lantern.find",
-                        "--workshop", "lantern.workshop");
-        for (String arg : args) {
-            int equals = arg.indexOf('=');
-            String name = names.get(equals < 0 ? arg : arg.substring(0, equals));
-            if (arg.equals("--demo")) {
-                settings.put("lantern.demo", "true");
-                settings.putIfAbsent("lantern.workshop", DemoLauncher.WORKSHOP);
-                settings.put("lantern.announcements", DemoLauncher.ANNOUNCED_TO);
-            } else if (name != null && equals > 0) {
-                settings.put(name, arg.substring(equals + 1));
-            } else {
-                fail(
-                        "Unknown option '"
-                                + arg
-                                + "'. Expected --data=DIR, --port=N, --bind=ADDRESS, --vehicles=DIR,"
-                                + " --find=ADDRESS,... or --workshop=NAME");
-            }
-        }
-        return settings;
     }
 
     private static void fail(String message) {

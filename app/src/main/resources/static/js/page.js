@@ -1,5 +1,13 @@
-// What every page does: CSRF for htmx, live top bar, rail and parts that changed, keys.
-import {chime} from '/js/sound.js';
+// What every page does: CSRF for htmx, live top bar, rail and parts that changed.
+import { fold } from './rail.js';
+import { chime } from './sound.js';
+import './keys.js';
+import './focus.js';
+import './drafts.js';
+import './choices.js';
+import './files.js';
+import './copy.js';
+import './scroll.js';
 
 const csrf = document.querySelector('meta[name=csrf]');
 const job = document.body.dataset.job;
@@ -20,9 +28,18 @@ for (const swapped of ['htmx:oobAfterSwap', 'htmx:afterSwap']) {
 
 // a swap between pressing and letting go of a button would lose the press; what is swapped away then comes with the next poll
 let pressed = false;
-document.addEventListener('pointerdown', () => { pressed = true; });
-for (const end of ['pointerup', 'pointercancel']) document.addEventListener(end, () => setTimeout(() => { pressed = false; }));
-document.addEventListener('htmx:beforeSwap', event => { if (pressed) event.detail.shouldSwap = false; });
+document.addEventListener('pointerdown', () => {
+  pressed = true;
+});
+for (const end of ['pointerup', 'pointercancel'])
+  document.addEventListener(end, () =>
+    setTimeout(() => {
+      pressed = false;
+    }),
+  );
+document.addEventListener('htmx:beforeSwap', event => {
+  if (pressed) event.detail.shouldSwap = false;
+});
 
 document.addEventListener('click', event => {
   const opener = event.target.closest('[data-open]');
@@ -30,26 +47,10 @@ document.addEventListener('click', event => {
   if (event.target.closest('[data-fold]')) fold();
 });
 
-function fold() {
-  const bench = document.querySelector('.bench');
-  if (!bench) return;
-  const folded = bench.classList.toggle('folded');
-  localStorage.setItem('rail-folded', folded ? 'yes' : 'no');
-}
-if (localStorage.getItem('rail-folded') === 'yes') document.querySelector('.bench')?.classList.add('folded');
-
-document.addEventListener('keydown', event => {
-  if (event.target.closest('input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
-  const stages = document.querySelectorAll('.path a');
-  // what the page itself has a key for comes first
-  const keyed = document.querySelector(`[data-key="${CSS.escape(event.key)}"]`);
-  if (keyed) keyed.click();
-  else if (event.key >= '1' && event.key <= '7' && stages.length) stages[event.key - 1].click();
-  else if (event.key === '?') document.getElementById('keys')?.showModal();
-  else if (event.key === 'r') fold();
-  else if (event.key === 'n') document.querySelector('[data-next]')?.click();
-  else if (event.key === 'm') document.getElementById('mark')?.click();
-  else if (event.key === 'p') document.getElementById('pause')?.click();
+// the theme that is seen is the one that is switched
+document.addEventListener('submit', event => {
+  const seen = event.target.querySelector('[name=seen]');
+  if (seen) seen.value = document.documentElement.dataset.bsTheme;
 });
 
 if (job) {
@@ -68,9 +69,9 @@ if (job) {
   const refresh = part => {
     clearTimeout(busy[part]);
     busy[part] = setTimeout(() => {
-      if (part === 'rail') htmx.ajax('GET', `/jobs/${job}/rail`, {target: '#rail', swap: 'innerHTML'});
+      if (part === 'rail') htmx.ajax('GET', `/jobs/${job}/rail`, { target: '#rail', swap: 'innerHTML' });
       const here = document.querySelector(`[data-part="${part}"]`);
-      if (here) htmx.ajax('GET', here.dataset.url, {target: here, swap: 'innerHTML'});
+      if (here) htmx.ajax('GET', here.dataset.url, { target: here, swap: 'innerHTML' });
     }, 120);
   };
   source.addEventListener('changed', event => {

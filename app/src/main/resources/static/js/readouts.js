@@ -1,7 +1,7 @@
 // Numbers in their places: big ones, those of a drawing, and states as words.
 export function written(value, y) {
   if (y == null || Number.isNaN(y)) return '–';
-  return value.state ? value.words[Math.round(y)] ?? `state ${y}` : y.toFixed(value.digits);
+  return value.state ? (value.words[Math.round(y)] ?? `state ${y}`) : y.toFixed(value.digits);
 }
 
 export function readouts() {

@@ -1,6 +1,6 @@
 // A recorded take: lanes that fetch what they show, numbers at the cursor, playback.
-import {Lanes, lower} from '/js/lanes.js';
-import {readouts, written} from '/js/readouts.js';
+import { Lanes, lower } from './lanes.js';
+import { readouts, written } from './readouts.js';
 
 const page = document.getElementById('take');
 const root = document.getElementById('lanes');
@@ -19,7 +19,7 @@ let seenOf = [0, 0];
 const fetched = async (from, to) => (await fetch(`${page.dataset.samples}?from=${from}&to=${to}`)).json();
 
 function drawMarks(chart) {
-  const {ctx, bbox} = chart;
+  const { ctx, bbox } = chart;
   const line = (seconds, ink) => {
     const x = chart.valToPos(seconds, 'x', true);
     if (x < bbox.left || x > bbox.left + bbox.width) return;
@@ -55,7 +55,7 @@ function moved(min, max) {
   clearTimeout(waiting);
   waiting = setTimeout(async () => {
     const mine = ++asked;
-    const {series} = await fetched(Math.max(0, min), Math.min(length, max));
+    const { series } = await fetched(Math.max(0, min), Math.min(length, max));
     if (mine !== asked) return;
     put(series);
     seenOf = [min, max];
@@ -75,9 +75,18 @@ function showAt(t) {
 const first = await fetched(0, -1);
 length = first.length;
 marks = first.marks;
-values = first.series.map(s => ({...s.value, t: s.t, y: s.y, seen: s.seen}));
+values = first.series.map(s => ({ ...s.value, t: s.t, y: s.y, seen: s.seen }));
 if (root && values.length) {
-  lanes = new Lanes(root, values, {height: 150, draw: drawMarks, moved, seen, all: () => { lanes.show(0, length); moved(0, length); }});
+  lanes = new Lanes(root, values, {
+    height: 150,
+    draw: drawMarks,
+    moved,
+    seen,
+    all: () => {
+      lanes.show(0, length);
+      moved(0, length);
+    },
+  });
   lanes.setData();
   seenOf = [0, Math.max(0.5, length)];
   lanes.show(...seenOf);
@@ -90,16 +99,25 @@ showAt(0);
 const play = document.getElementById('play');
 let playing = 0;
 play.addEventListener('click', () => {
-  if (playing) { cancelAnimationFrame(playing); playing = 0; play.textContent = 'Play'; return; }
+  if (playing) {
+    cancelAnimationFrame(playing);
+    playing = 0;
+    play.textContent = 'Play';
+    return;
+  }
   play.textContent = 'Halt';
   let before = performance.now();
   let t = Number(slider.value) >= length ? 0 : Number(slider.value);
   const step = now => {
-    t += (now - before) / 1000 * Number(document.getElementById('speed').value);
+    t += ((now - before) / 1000) * Number(document.getElementById('speed').value);
     before = now;
     slider.value = Math.min(t, length);
     showAt(Math.min(t, length));
-    if (t < length) playing = requestAnimationFrame(step); else { playing = 0; play.textContent = 'Play'; }
+    if (t < length) playing = requestAnimationFrame(step);
+    else {
+      playing = 0;
+      play.textContent = 'Play';
+    }
   };
   playing = requestAnimationFrame(step);
 });

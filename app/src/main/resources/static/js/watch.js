@@ -1,10 +1,25 @@
 // Live values: numbers at once, chart several times a second, over as long a window as was chosen.
-import {Lanes} from '/js/lanes.js';
-import {readouts} from '/js/readouts.js';
+import { Lanes } from './lanes.js';
+import { readouts } from './readouts.js';
 
 const page = document.getElementById('watch');
 const rows = [...document.querySelectorAll('#values tr[data-value]')];
-const values = rows.map(row => ({id: row.dataset.value, name: row.dataset.name, unit: row.dataset.unit, state: row.dataset.state === 'true', words: Object.fromEntries((row.dataset.words || '').split('\n').filter(Boolean).map(l => [l.slice(0, l.indexOf(' ')), l.slice(l.indexOf(' ') + 1)])), digits: Number(row.dataset.digits), row, t: [], y: []}));
+const values = rows.map(row => ({
+  id: row.dataset.value,
+  name: row.dataset.name,
+  unit: row.dataset.unit,
+  state: row.dataset.state === 'true',
+  words: Object.fromEntries(
+    (row.dataset.words || '')
+      .split('\n')
+      .filter(Boolean)
+      .map(l => [l.slice(0, l.indexOf(' ')), l.slice(l.indexOf(' ') + 1)]),
+  ),
+  digits: Number(row.dataset.digits),
+  row,
+  t: [],
+  y: [],
+}));
 const byId = new Map(values.map(v => [v.id, v]));
 const places = readouts();
 const root = document.getElementById('lanes');
@@ -17,7 +32,19 @@ let newest = 0;
 const lags = [];
 globalThis.lanternLags = lags;
 
-const lanes = root && values.length ? new Lanes(root, values, {all: () => goOn(), moved: () => { if (!paused) { pauseNow(true); lanes.setData(); lanes.show(...lanes.range); } }}) : null;
+const lanes =
+  root && values.length
+    ? new Lanes(root, values, {
+        all: () => goOn(),
+        moved: () => {
+          if (!paused) {
+            pauseNow(true);
+            lanes.setData();
+            lanes.show(...lanes.range);
+          }
+        },
+      })
+    : null;
 
 const pause = document.getElementById('pause');
 function pauseNow(now) {
@@ -25,17 +52,24 @@ function pauseNow(now) {
   pause.setAttribute('aria-pressed', paused);
   pause.textContent = paused ? 'Let the chart go on' : 'Pause the chart';
 }
-function goOn() { pauseNow(false); }
+function goOn() {
+  pauseNow(false);
+}
 pause?.addEventListener('click', () => pauseNow(!paused));
 const window_ = document.getElementById('span');
-window_?.addEventListener('change', () => { span = Number(window_.value); goOn(); });
+window_?.addEventListener('change', () => {
+  span = Number(window_.value);
+  goOn();
+});
 
 const wanted = [...new Set([...values.map(v => v.id), ...places.ids])];
 if (wanted.length) {
-  const source = new EventSource(page.dataset.stream + '?' + wanted.map(v => 'v=' + encodeURIComponent(v)).join('&'));
+  const source = new EventSource(
+    page.dataset.stream + '?' + wanted.map(v => 'v=' + encodeURIComponent(v)).join('&'),
+  );
   addEventListener('pagehide', () => source.close());
   source.addEventListener('values', event => {
-    const {points, troubles} = JSON.parse(event.data);
+    const { points, troubles } = JSON.parse(event.data);
     const trouble = document.getElementById('troubles');
     trouble.hidden = troubles.length === 0;
     if (troubles.length) trouble.textContent = troubles.join(' · ');
@@ -49,14 +83,20 @@ if (wanted.length) {
       if (!value) continue;
       const t = p.t - zero;
       // where nothing came for a while nothing is drawn
-      if (value.t.length && t - value.t[value.t.length - 1] > GAP) { value.t.push((t + value.t[value.t.length - 1]) / 2); value.y.push(null); }
+      if (value.t.length && t - value.t[value.t.length - 1] > GAP) {
+        value.t.push((t + value.t[value.t.length - 1]) / 2);
+        value.y.push(null);
+      }
       value.t.push(t);
       value.y.push(Number.isFinite(p.v) ? p.v : null);
       value.text = p.text;
       value.verdict = p.verdict;
     }
     for (const value of values) {
-      if (value.t.length > 256 && value.t[128] < newest - KEPT) { value.t.splice(0, 128); value.y.splice(0, 128); }
+      if (value.t.length > 256 && value.t[128] < newest - KEPT) {
+        value.t.splice(0, 128);
+        value.y.splice(0, 128);
+      }
       if (value.text === undefined) continue;
       value.row.querySelector('[data-now]').textContent = value.text;
       const tag = value.row.querySelector('[data-verdict]');
@@ -65,7 +105,13 @@ if (wanted.length) {
       tag.className = 'tag ' + (value.verdict === 'out' ? 'fails' : 'holds');
     }
     // how old a reading is when it is painted, for the bench
-    if (last) requestAnimationFrame(() => setTimeout(() => { lags.push(Date.now() / 1000 - last); if (lags.length > 2000) lags.splice(0, 1000); }));
+    if (last)
+      requestAnimationFrame(() =>
+        setTimeout(() => {
+          lags.push(Date.now() / 1000 - last);
+          if (lags.length > 2000) lags.splice(0, 1000);
+        }),
+      );
   });
   source.onerror = () => {
     const trouble = document.getElementById('troubles');
@@ -85,9 +131,13 @@ function refresh() {
   for (const value of values) {
     let n = 0;
     for (let i = value.t.length - 1; i >= 0 && value.t[i] > newest - 5; i--) n++;
-    value.row.querySelector('[data-rate]').textContent = n ? (n / Math.min(5, Math.max(1, newest))).toFixed(0) : '';
+    value.row.querySelector('[data-rate]').textContent = n
+      ? (n / Math.min(5, Math.max(1, newest))).toFixed(0)
+      : '';
   }
-  requestAnimationFrame(() => setTimeout(() => setTimeout(refresh, Math.max(250, 3 * (performance.now() - began)))));
+  requestAnimationFrame(() =>
+    setTimeout(() => setTimeout(refresh, Math.max(250, 3 * (performance.now() - began)))),
+  );
 }
 refresh();
 
@@ -103,6 +153,9 @@ document.getElementById('work').addEventListener('click', async event => {
   const button = event.target.closest('#mark');
   if (!button) return;
   const csrf = document.querySelector('meta[name=csrf]');
-  const answer = await fetch(page.dataset.mark, {method: 'POST', headers: {[csrf.dataset.header]: csrf.content}});
+  const answer = await fetch(page.dataset.mark, {
+    method: 'POST',
+    headers: { [csrf.dataset.header]: csrf.content },
+  });
   button.textContent = answer.ok ? 'Marked. Mark again' : 'Not marked: ' + answer.status;
 });

@@ -1,5 +1,6 @@
 package brightlantern.app;
 
+import java.util.List;
 import java.util.Set;
 import org.openqa.selenium.By;
 import org.openqa.selenium.WebElement;
@@ -220,6 +221,49 @@ final class Technician {
     private void hurry(int factor) {
         shop.choose("#factor", String.valueOf(factor));
         shop.press("#hurry");
+    }
+
+    /** Takes the readings again that a proof still asks for. */
+    void repeatReadings() {
+        stage("prove");
+        List<String> open =
+                shop
+                        .browser
+                        .findElements(By.cssSelector("#proof tr[data-state=OPEN] a[href*=probe]"))
+                        .stream()
+                        .map(a -> a.getDomAttribute("href"))
+                        .toList();
+        for (String where : open) {
+            shop.go(where);
+            read(shop.one("input[name=condition]:checked").getDomAttribute("id"));
+        }
+    }
+
+    /** Records something for so long, whatever the vehicle does meanwhile. */
+    void record(int seconds) {
+        stage("watch");
+        shop.press("#take-start");
+        shop.one("#take-stop");
+        shop.until(
+                "a take of " + seconds + " s",
+                b ->
+                        Boolean.TRUE.equals(
+                                        b.executeScript(
+                                                "const t = performance.now() / 1000; window.begun ??= t; return t - window.begun > "
+                                                        + seconds
+                                                        + ";"))
+                                ? true
+                                : null);
+        shop.press("#take-stop");
+        shop.one("#take");
+    }
+
+    /** Says what became of the complaint when it was tried again. */
+    void tried(boolean gone) {
+        stage("prove");
+        shop.type("#how", "washed the sill, drove through a puddle");
+        shop.choose("select[name=gone]", String.valueOf(gone));
+        shop.press("#complaint-told");
     }
 
     void repaired(String suspect) {

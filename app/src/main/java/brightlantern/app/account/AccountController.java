@@ -1,6 +1,7 @@
 package brightlantern.app.account;
 
 import java.security.MessageDigest;
+import java.security.Principal;
 import java.security.SecureRandom;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
@@ -108,11 +109,47 @@ class AccountController {
         return "redirect:/accounts";
     }
 
+    /** A one-time password for somebody who forgot theirs. */
+    @PostMapping("/accounts/{id}/reset")
+    String reset(@PathVariable("id") long id, RedirectAttributes flash) {
+        accounts.reset(id)
+                .ifPresentOrElse(
+                        once -> flash.addFlashAttribute("once", once),
+                        () -> flash.addFlashAttribute("error", "There is no such account."));
+        return "redirect:/accounts";
+    }
+
+    @GetMapping("/account")
+    String own(Principal who, Model model) {
+        model.addAttribute("own", accounts.byName(who.getName()).orElseThrow());
+        model.addAttribute("shortest", Accounts.SHORTEST_PASSWORD);
+        return "account/own";
+    }
+
+    @PostMapping("/account")
+    String change(
+            @RequestParam("old") String old,
+            @RequestParam("password") String password,
+            @RequestParam("again") String again,
+            Principal who,
+            RedirectAttributes flash) {
+        try {
+            if (!password.equals(again)) {
+                throw new IllegalArgumentException("The new password was typed in two ways.");
+            }
+            accounts.change(who.getName(), old, password);
+            flash.addFlashAttribute("notice", "The new password holds from now on.");
+        } catch (IllegalArgumentException wrongInput) {
+            flash.addFlashAttribute("error", wrongInput.getMessage());
+        }
+        return "redirect:/account";
+    }
+
     @PostMapping("/accounts/{id}/enabled")
     String enable(
             @PathVariable("id") long id,
             @RequestParam("enabled") boolean enabled,
-            java.security.Principal who,
+            Principal who,
             RedirectAttributes flash) {
         boolean self = accounts.byName(who.getName()).map(a -> a.id() == id).orElse(false);
         if (self) {

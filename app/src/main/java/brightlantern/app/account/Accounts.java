@@ -1,5 +1,7 @@
 package brightlantern.app.account;
 
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -11,6 +13,17 @@ import org.springframework.stereotype.Repository;
 public class Accounts {
     /** Shorter passwords are refused (NIST SP 800-63B, clause 5.1.1.1). */
     public static final int SHORTEST_PASSWORD = 8;
+
+    /** BCrypt looks at so many bytes and no more. */
+    private static final int LONGEST_BYTES = 72;
+
+    /**
+     * Twelve of thirty-one letters: 59 bits, and none that is taken for another when read aloud.
+     */
+    private static final int ONCE_LETTERS = 12;
+
+    private static final String LETTERS = "abcdefghijkmnpqrstuvwxyz2345678";
+    private static final SecureRandom RANDOM = new SecureRandom();
 
     private final JdbcClient db;
     private final PasswordEncoder encoder;
@@ -33,7 +46,13 @@ public class Accounts {
     }
 
     public record Account(
-            long id, String name, String display, String password, Role role, boolean enabled) {}
+            long id,
+            String name,
+            String display,
+            String password,
+            Role role,
+            boolean enabled,
+            boolean mustChange) {}
 
     public boolean isEmpty() {
         return db.sql("select count(*) from account").query(Long.class).single() == 0;
@@ -57,7 +76,8 @@ public class Accounts {
                 rs.getString("display"),
                 rs.getString("password"),
                 Role.valueOf(rs.getString("role")),
-                rs.getBoolean("enabled"));
+                rs.getBoolean("enabled"),
+                rs.getBoolean("must_change"));
     }
 
     /**
@@ -72,10 +92,7 @@ public class Accounts {
                             + name
                             + "': expected 2 to 40 small letters, digits, dots or hyphens, a letter first.");
         }
-        if (password.length() < SHORTEST_PASSWORD) {
-            throw new IllegalArgumentException(
-                    "Password: expected at least " + SHORTEST_PASSWORD + " characters.");
-        }
+        checked(password);
         if (byName(name).isPresent()) {
             throw new IllegalArgumentException("Name '" + name + "' is taken.");
         }
@@ -86,6 +103,56 @@ public class Accounts {
                         encoder.encode(password),
                         role.name())
                 .update();
+    }
+
+    private static void checked(String password) {
+        if (password.length() < SHORTEST_PASSWORD) {
+            throw new IllegalArgumentException(
+                    "Password: expected at least " + SHORTEST_PASSWORD + " characters.");
+        }
+        if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_BYTES) {
+            throw new IllegalArgumentException(
+                    "Password: expected at most " + LONGEST_BYTES + " bytes.");
+        }
+    }
+
+    /**
+     * Changes one's own password.
+     *
+     * @throws IllegalArgumentException when the old one is wrong or the new one is not fit
+     */
+    public void change(String name, String old, String password) {
+        Account account =
+                byName(name)
+                        .orElseThrow(
+                                () -> new IllegalArgumentException("There is no such account."));
+        if (!encoder.matches(old, account.password())) {
+            throw new IllegalArgumentException("The present password is not that one.");
+        }
+        checked(password);
+        if (encoder.matches(password, account.password())) {
+            throw new IllegalArgumentException("The new password is the old one; choose another.");
+        }
+        db.sql("update account set password = ?, must_change = false where id = ?")
+                .params(encoder.encode(password), account.id())
+                .update();
+    }
+
+    /**
+     * Gives an account a password that is good for signing in and must be changed then.
+     *
+     * @return the password, to be handed over by word of mouth; empty when there is no such account
+     */
+    public Optional<String> reset(long id) {
+        StringBuilder once = new StringBuilder();
+        for (int i = 0; i < ONCE_LETTERS; i++) {
+            once.append(LETTERS.charAt(RANDOM.nextInt(LETTERS.length())));
+        }
+        int changed =
+                db.sql("update account set password = ?, must_change = true where id = ?")
+                        .params(encoder.encode(once.toString()), id)
+                        .update();
+        return changed == 1 ? Optional.of(once.toString()) : Optional.empty();
     }
 
     public void enable(long id, boolean enabled) {

@@ -32,14 +32,12 @@ class SecuritySetup {
                                 requests.requestMatchers(
                                                 "/sign-in",
                                                 "/first",
-                                                "/css/**",
-                                                "/js/**",
-                                                "/fonts/**",
+                                                "/assets/**",
                                                 "/webjars/**",
-                                                "/icon.svg",
                                                 "/error")
                                         .permitAll()
-                                        .requestMatchers("/sign-out", "/theme", "/units")
+                                        .requestMatchers(
+                                                "/sign-out", "/theme", "/units", "/account")
                                         .authenticated()
                                         .requestMatchers("/jobs/*/exercise/configurations/*/write")
                                         .hasAnyRole(atLeast(Accounts.Role.LEAD))

@@ -6,6 +6,7 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Sweeps;
+import brightlantern.app.job.Takes;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.shelf.ShelfCase;
@@ -53,6 +54,7 @@ class IntakeController {
     private final Sweeps sweeps;
     private final Shelf shelf;
     private final CommandLog log;
+    private final Takes takes;
 
     IntakeController(
             JobPages pages,
@@ -61,7 +63,9 @@ class IntakeController {
             Findings findings,
             Sweeps sweeps,
             Shelf shelf,
-            CommandLog log) {
+            CommandLog log,
+            Takes takes) {
+        this.takes = takes;
         this.pages = pages;
         this.jobs = jobs;
         this.links = links;
@@ -72,9 +76,15 @@ class IntakeController {
     }
 
     @GetMapping("/")
-    String jobs(Model model) {
-        model.addAttribute("jobs", jobs.all());
-        model.addAttribute("library", links.library());
+    String jobs(
+            @RequestParam(name = "find", defaultValue = "") String find,
+            @RequestParam(name = "state", defaultValue = "") String state,
+            @RequestParam(name = "sort", defaultValue = "") String sort,
+            Model model) {
+        model.addAttribute(
+                "list",
+                JobList.of(jobs.all(), links.library(), takes.running(), find, state, sort));
+        model.addAttribute("mistakes", links.library().mistakes());
         return "intake/jobs";
     }
 
@@ -94,13 +104,28 @@ class IntakeController {
     String find(@RequestParam(name = "address", defaultValue = "") String address, Model model) {
         model.addAttribute("address", address);
         try {
-            model.addAttribute(
-                    "found", links.find(Optional.of(address.trim()).filter(a -> !a.isEmpty())));
+            VehicleLinks.Search search =
+                    links.find(Optional.of(address.trim()).filter(a -> !a.isEmpty()));
+            model.addAttribute("found", search.found().stream().map(this::named).toList());
+            model.addAttribute("troubles", search.troubles());
         } catch (IOException wrong) {
             model.addAttribute("found", List.of());
-            model.addAttribute("error", wrong.getMessage());
+            model.addAttribute("troubles", List.of(wrong.getMessage()));
         }
         return "intake/find";
+    }
+
+    /** A vehicle that was found, with what it is. */
+    record Found(String what, String vin, String address, String how) {}
+
+    private Found named(VehicleLinks.FoundVehicle f) {
+        return new Found(
+                descriptionOf(f.vin())
+                        .map(VehicleDescription::name)
+                        .orElse("a vehicle that nobody described"),
+                f.vin(),
+                f.address(),
+                f.how());
     }
 
     /**
@@ -212,6 +237,7 @@ class IntakeController {
             @RequestParam(name = "symptom", required = false) List<String> symptoms,
             @RequestParam("odometer") String odometer,
             @RequestParam("earlier") String earlier,
+            @RequestParam(name = "plate", defaultValue = "") String plate,
             @RequestParam(name = "repaired", required = false) List<String> repaired,
             Principal who,
             RedirectAttributes flash) {
@@ -228,6 +254,7 @@ class IntakeController {
             flash.addFlashAttribute("error", wrong.getMessage());
             flash.addFlashAttribute("complaint", complaint);
             flash.addFlashAttribute("earlier", earlier);
+            flash.addFlashAttribute("plate", plate);
             flash.addFlashAttribute("odometer", odometer);
             flash.addFlashAttribute("symptoms", symptoms == null ? List.of() : symptoms);
             return "redirect:/jobs/new/vehicle?address=" + address + "&vin=" + vin;
@@ -248,7 +275,8 @@ class IntakeController {
                                 complaint.trim(),
                                 coded,
                                 km,
-                                earlier.trim()));
+                                earlier.trim(),
+                                plate.trim().substring(0, Math.min(20, plate.trim().length()))));
         description.ifPresent(
                 d -> {
                     seed(id, d, coded, repaired == null ? List.of() : repaired, who.getName());

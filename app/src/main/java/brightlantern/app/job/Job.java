@@ -11,6 +11,7 @@ import java.util.Set;
  * @param address host of the vehicle's DoIP gateway
  * @param meter host:port of the meter; empty when readings are typed in
  * @param odometer km, as read or told at intake
+ * @param plate number plate as it was told; may be empty
  */
 public record Job(
         long id,
@@ -24,7 +25,27 @@ public record Job(
         String complaint,
         Set<String> symptoms,
         double odometer,
-        String earlier) {
+        String earlier,
+        String plate) {
+    /** A job of a vehicle whose plate nobody told. */
+    public Job(
+            long id,
+            Instant opened,
+            Optional<Instant> closed,
+            String openedBy,
+            String vehicleId,
+            String vin,
+            String address,
+            String meter,
+            String complaint,
+            Set<String> symptoms,
+            double odometer,
+            String earlier) {
+        this(
+                id, opened, closed, openedBy, vehicleId, vin, address, meter, complaint, symptoms,
+                odometer, earlier, "");
+    }
+
     public boolean isOpen() {
         return closed.isEmpty();
     }

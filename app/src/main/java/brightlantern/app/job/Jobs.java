@@ -43,7 +43,7 @@ public class Jobs {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql(
                         "insert into job (opened, opened_by, vehicle_id, vin, address, meter, complaint, symptoms, odometer,"
-                                + " earlier) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                                + " earlier, plate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .params(
                         time(job.opened()),
                         job.openedBy(),
@@ -54,7 +54,8 @@ public class Jobs {
                         job.complaint(),
                         String.join(",", job.symptoms()),
                         job.odometer(),
-                        job.earlier())
+                        job.earlier(),
+                        job.plate())
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
@@ -89,7 +90,8 @@ public class Jobs {
                 rs.getString("complaint"),
                 symptoms,
                 rs.getDouble("odometer"),
-                rs.getString("earlier"));
+                rs.getString("earlier"),
+                rs.getString("plate"));
     }
 
     public void meter(long id, String meter) {

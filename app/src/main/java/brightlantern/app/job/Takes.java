@@ -8,6 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -23,6 +25,7 @@ public class Takes {
 
     private final JdbcClient db;
     private final Json json;
+    private final Set<Long> running = ConcurrentHashMap.newKeySet();
 
     /** Takes are large and are looked at many times in a row. */
     private final Map<Long, Take> recent =
@@ -150,6 +153,20 @@ public class Takes {
         db.sql("insert into take_mark (take_id, seconds, text) values (?, ?, ?)")
                 .params(takeId, seconds, text)
                 .update();
+    }
+
+    /** Jobs in which a take runs at this moment. */
+    public Set<Long> running() {
+        return Set.copyOf(running);
+    }
+
+    /** A take began in a job, or came to its end. */
+    public void runs(long jobId, boolean now) {
+        if (now) {
+            running.add(jobId);
+        } else {
+            running.remove(jobId);
+        }
     }
 
     public void end(long takeId, Instant at) {

@@ -161,21 +161,35 @@ public class VehicleLinks {
     public record FoundVehicle(String address, String vin, String how) {}
 
     /**
-     * Asks the configured addresses (and one more, if given) and adds what has announced itself.
+     * Vehicles that were found, and addresses that gave none.
+     *
+     * @param troubles in words, each names its address
      */
-    public List<FoundVehicle> find(Optional<String> alsoAsk) throws IOException {
+    public record Search(List<FoundVehicle> found, List<String> troubles) {}
+
+    /**
+     * Asks all known addresses who is there, and adds those that announced themselves. An address
+     * that is malformed or silent hides none of the others.
+     *
+     * @throws IOException when nothing can be sent at all
+     */
+    public Search find(Optional<String> alsoAsk) throws IOException {
         Set<String> addresses = new LinkedHashSet<>(configured);
         alsoAsk.ifPresent(addresses::add);
+        List<String> troubles = new ArrayList<>();
+        Map<String, String> asked = new LinkedHashMap<>();
         List<InetSocketAddress> targets = new ArrayList<>();
         for (String address : addresses) {
             InetSocketAddress target = new InetSocketAddress(address, DoipDiscovery.PORT);
             if (target.isUnresolved()) {
-                throw new IOException(
+                troubles.add(
                         "Address '"
                                 + address
                                 + "' is not known; expected a host name or IP address.");
+            } else {
+                targets.add(target);
+                asked.put(target.getAddress().getHostAddress(), address);
             }
-            targets.add(target);
         }
         Map<String, FoundVehicle> found = new LinkedHashMap<>();
         DoipDiscovery.ask(targets, new DoipMessage.IdentificationRequest(), ASK_WAIT)
@@ -187,14 +201,22 @@ public class VehicleLinks {
                                                 f.address().getHostAddress(),
                                                 f.announcement().vin(),
                                                 "answered")));
+        asked.forEach(
+                (ip, address) -> {
+                    if (!found.containsKey(ip)) {
+                        troubles.add("Address '" + address + "' does not answer.");
+                    }
+                });
         heard.forEach(
                 (address, announcement) ->
                         found.putIfAbsent(
                                 address,
                                 new FoundVehicle(address, announcement.vin(), "announced itself")));
-        return found.values().stream()
-                .sorted(java.util.Comparator.comparing(FoundVehicle::address))
-                .toList();
+        return new Search(
+                found.values().stream()
+                        .sorted(Comparator.comparing(FoundVehicle::address))
+                        .toList(),
+                troubles);
     }
 
     /**

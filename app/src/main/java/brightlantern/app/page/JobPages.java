@@ -15,6 +15,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -52,6 +53,20 @@ public class JobPages {
         this.reasoning = reasoning;
         this.sweeps = sweeps;
         this.repairs = repairs;
+    }
+
+    /**
+     * What a page was asked for.
+     *
+     * @throws ResponseStatusException 404 with a sentence that names it, when there is no such
+     *     thing
+     */
+    public static <T> T found(Optional<T> maybe, String kind, Object name) {
+        return maybe.orElseThrow(
+                () ->
+                        new ResponseStatusException(
+                                HttpStatus.NOT_FOUND,
+                                "There is no " + kind + " '" + name + "' here."));
     }
 
     /** A job with its description, ready for a stage to work on. */

@@ -78,33 +78,38 @@ public record NextCard(
         return Words.count(Math.max(1, Math.round(next.check().minutes())), "minute");
     }
 
-    /** Where a check is done, with its condition set. */
+    /** The address where a check is done, with its condition set. */
     public static String href(Job job, Check check) {
-        String stage = "/jobs/" + job.id() + "/" + check.stage();
+        return "/jobs/" + job.id() + "/" + place(check);
+    }
+
+    /** The place in a job where a check is done, with its condition set. */
+    public static String place(Check check) {
         if (!check.at().isEmpty()) {
-            return stage + "/" + check.at();
+            return check.stage() + "/" + check.at();
         }
         return switch (check.kind()) {
-            case "reading" ->
-                    stage
-                            + "?point="
-                            + encoded(check.of().get(0))
-                            + "&condition="
-                            + encoded(condition(check))
-                            + "#point";
-            case "run" -> stage + "/procedures/" + ActuatorProcedures.drive(check.of().get(0));
+            case "reading" -> reading(check.of().get(0), check.load(), check.moving());
+            case "run" -> run(check.of().get(0));
             case "finding" ->
                     check.stage().equals("trace")
-                            ? stage + "#finding-" + check.of().get(0)
-                            : stage + "?check=" + encoded(check.id());
-            default -> stage;
+                            ? check.stage() + "#finding-" + check.of().get(0)
+                            : check.stage() + "?check=" + encoded(check.id());
+            default -> check.stage();
         };
     }
 
-    /** How a reading's condition is called on the Probe page. */
-    private static String condition(Check check) {
-        return check.load().toLowerCase(Locale.ROOT)
-                + check.moving().stream().map(m -> "-" + m).findFirst().orElse("");
+    /** The place where an actuator is driven. */
+    public static String run(String actuatorId) {
+        return "exercise/procedures/" + ActuatorProcedures.drive(actuatorId);
+    }
+
+    /** The place where a reading is taken, its condition chosen. */
+    public static String reading(String point, String load, List<String> moving) {
+        String condition =
+                load.toLowerCase(Locale.ROOT)
+                        + moving.stream().map(m -> "-" + m).findFirst().orElse("");
+        return "probe?point=" + encoded(point) + "&condition=" + encoded(condition) + "#point";
     }
 
     private static String gates(Job job, VehicleDescription description, Check check) {

@@ -8,6 +8,7 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.NextCard;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
@@ -66,7 +67,7 @@ class Proofs {
                 repair.at(),
                 codes,
                 conditions,
-                all.stream().map(Proofs::dated).toList(),
+                all.stream().map(f -> dated(f, d)).toList(),
                 clears,
                 log.times(job.id(), CommandLog.KEY),
                 sweeps.heads(job.id()).stream()
@@ -101,8 +102,32 @@ class Proofs {
         return codes;
     }
 
-    private static Proof.DatedFinding dated(Findings.Finding f) {
-        return new Proof.DatedFinding(f.at(), f.stage(), checkKey(f), f.passed(), f.text());
+    private static Proof.DatedFinding dated(Findings.Finding f, VehicleDescription d) {
+        return new Proof.DatedFinding(f.at(), where(f, d), checkKey(f), f.passed(), f.text());
+    }
+
+    /** Where a check is done again, with its condition set. */
+    private static String where(Findings.Finding f, VehicleDescription d) {
+        Evidence evidence = f.evidence().orElse(null);
+        if (evidence instanceof Evidence.Reading r) {
+            return NextCard.reading(r.pointId(), r.load(), r.moving());
+        }
+        if (evidence instanceof Evidence.Run r) {
+            return NextCard.run(r.actuatorId());
+        }
+        if (evidence instanceof Evidence.Heard) {
+            return "sweep/roll-call";
+        }
+        if (evidence instanceof Evidence.Outcome o) {
+            return d.checks().stream()
+                    .filter(c -> c.of().contains(o.findingId()))
+                    .findFirst()
+                    .map(NextCard::place)
+                    .orElse(f.stage());
+        }
+        return f.about().startsWith("procedure ")
+                ? "exercise/procedures/" + f.about().substring("procedure ".length())
+                : f.stage();
     }
 
     /** The key of what can be done again; codes have a requirement of their own. */

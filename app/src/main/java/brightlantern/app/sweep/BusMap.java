@@ -17,7 +17,13 @@ import java.util.function.Function;
  * wire, connectors between them; a long bus goes on in the next row. Figures in SVG units. The same
  * drawing serves sweep, roll call and comparison.
  */
-record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Joint> joints) {
+record BusMap(
+        int width,
+        int height,
+        List<Rail> rails,
+        List<Node> nodes,
+        List<Joint> joints,
+        List<OnBus> buses) {
     private static final int LEFT = 150;
     private static final int STEP = 104;
     private static final int ROW = 98;
@@ -53,6 +59,9 @@ record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Jo
             int codes,
             String told) {}
 
+    /** The same as a list, for narrow screens. */
+    record OnBus(String name, List<Node> nodes) {}
+
     /**
      * A connector in the wire, or the place where it is thought to be broken.
      *
@@ -70,6 +79,7 @@ record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Jo
         List<Rail> rails = new ArrayList<>();
         List<Node> nodes = new ArrayList<>();
         List<Joint> joints = new ArrayList<>();
+        List<OnBus> buses = new ArrayList<>();
         int widest = LEFT;
         int row = 0;
         for (Bus bus : description.buses()) {
@@ -103,6 +113,10 @@ record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Jo
                 }
                 widest = Math.max(widest, x + STEP);
             }
+            buses.add(
+                    new OnBus(
+                            bus.name(),
+                            List.copyOf(nodes.subList(nodes.size() - on.size(), nodes.size()))));
             int rows = Math.max(1, (on.size() + PER_ROW - 1) / PER_ROW);
             for (int r = 0; r < rows; r++) {
                 int last = Math.min(on.size(), (r + 1) * PER_ROW) - 1 - r * PER_ROW;
@@ -116,7 +130,7 @@ record BusMap(int width, int height, List<Rail> rails, List<Node> nodes, List<Jo
             }
             row += rows;
         }
-        return new BusMap(widest, row * ROW + 8, rails, nodes, joints);
+        return new BusMap(widest, row * ROW + 8, rails, nodes, joints, buses);
     }
 
     /** A name in one line or two, broken at a space or hyphen. */

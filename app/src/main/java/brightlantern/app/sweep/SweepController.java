@@ -366,7 +366,8 @@ class SweepController {
     String module(@PathVariable("id") long id, @PathVariable("module") String module, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
         Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
-        model.addAttribute("module", context.description().module(module).orElseThrow());
+        model.addAttribute(
+                "module", JobPages.found(context.description().module(module), "module", module));
         model.addAttribute("result", newest.flatMap(s -> s.module(module)).orElse(null));
         model.addAttribute(
                 "codes",
@@ -381,7 +382,8 @@ class SweepController {
     String supported(
             @PathVariable("id") long id, @PathVariable("module") String module, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        VehicleDescription.Module asked = context.description().module(module).orElseThrow();
+        VehicleDescription.Module asked =
+                JobPages.found(context.description().module(module), "module", module);
         model.addAttribute("module", asked);
         try {
             model.addAttribute(

@@ -249,6 +249,7 @@ class TakeRecorder {
         recording.begin(
                 takes.start(jobId, recording.name, at, recording.circumstance),
                 LiveFeed.now() - before);
+        takes.runs(jobId, true);
     }
 
     void mark(long jobId, String text) {
@@ -282,6 +283,7 @@ class TakeRecorder {
             }
             compact(recording);
             takes.end(recording.takeId, Instant.now());
+            takes.runs(jobId, false);
             return Optional.of(recording.takeId);
         }
     }

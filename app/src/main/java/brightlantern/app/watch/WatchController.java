@@ -619,10 +619,10 @@ class WatchController {
         JobPages.Context context = pages.context(id);
         VehicleDescription d = context.description();
         Agreement agreement =
-                d.agreements().stream()
-                        .filter(a -> a.id().equals(agreementId))
-                        .findFirst()
-                        .orElseThrow();
+                JobPages.found(
+                        d.agreements().stream().filter(a -> a.id().equals(agreementId)).findFirst(),
+                        "comparison",
+                        agreementId);
         Set<String> ids = new LinkedHashSet<>(List.of(agreement.a(), agreement.b()));
         agreement.when().forEach(c -> ids.add(c.value()));
         Map<String, Double> now = context.link().read(d, ids);

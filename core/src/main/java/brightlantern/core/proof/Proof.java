@@ -18,7 +18,7 @@ public final class Proof {
     public static final String COMPLAINT = "complaint";
 
     /** A recording of a complaint without measurable conditions must at least be so long, s. */
-    public static final double LEAST_DRIVE_SECONDS = 60;
+    public static final double LEAST_DRIVE_SECONDS = 30;
 
     private Proof() {}
 
@@ -38,19 +38,25 @@ public final class Proof {
         }
     }
 
-    /** One thing that must be shown; {@code seen} says what showed it, or what is missing. */
-    public record Requirement(String id, String what, State state, String seen, String stage) {}
+    /**
+     * One thing that must be shown.
+     *
+     * @param seen what showed it, or what is missing
+     * @param where the place in the job where it is done: a stage, or a page below it
+     */
+    public record Requirement(String id, String what, State state, String seen, String where) {}
 
     public record Verdict(State state, String sentence, List<Requirement> requirements) {}
 
     /**
      * Something that was checked.
      *
+     * @param where the place in the job where it is done: a stage, or a page below it
      * @param key the same for the same check done again; empty for what is no check
      * @param passed empty for what is neither right nor wrong
      */
     public record DatedFinding(
-            Instant at, String stage, String key, Optional<Boolean> passed, String text) {
+            Instant at, String where, String key, Optional<Boolean> passed, String text) {
         boolean failed() {
             return !key.isEmpty() && passed.isPresent() && !passed.get();
         }
@@ -188,7 +194,7 @@ public final class Proof {
                                     again.map(f -> f.failed() ? State.FAILED : State.PROVEN)
                                             .orElse(State.OPEN),
                                     again.map(DatedFinding::text).orElse("Do it again."),
-                                    first.stage());
+                                    first.where());
                         })
                 .toList();
     }

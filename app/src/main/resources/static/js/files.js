@@ -1,0 +1,61 @@
+// Files: dropped anywhere on their form, and sent with their progress in sight.
+for (const form of document.querySelectorAll('form[enctype="multipart/form-data"]')) {
+  const field = form.querySelector('input[type=file]');
+  if (!field) continue;
+  for (const over of ['dragenter', 'dragover']) {
+    form.addEventListener(over, event => {
+      event.preventDefault();
+      form.classList.add('drop-here');
+    });
+  }
+  form.addEventListener('dragleave', () => form.classList.remove('drop-here'));
+  form.addEventListener('drop', event => {
+    event.preventDefault();
+    form.classList.remove('drop-here');
+    if (event.dataTransfer.files.length) field.files = event.dataTransfer.files;
+    field.dispatchEvent(new Event('change', { bubbles: true }));
+  });
+  form.addEventListener('submit', event => {
+    if (field.files.length) send(event, form);
+  });
+}
+
+function send(event, form) {
+  event.preventDefault();
+  const bar = document.createElement('progress');
+  bar.max = 1;
+  const words = document.createElement('span');
+  words.setAttribute('role', 'status');
+  const line = document.createElement('p');
+  line.className = 'row-line mt-2';
+  line.append(bar, words);
+  form.append(line);
+  const request = new XMLHttpRequest();
+  request.upload.addEventListener('progress', sent => {
+    if (!sent.lengthComputable) return;
+    bar.value = sent.loaded / sent.total;
+    words.textContent =
+      sent.loaded < sent.total ? `${Math.round(100 * bar.value)} % sent` : 'All sent; it is being read.';
+  });
+  request.addEventListener('load', () => {
+    // the answer is a page: it takes the place of this one
+    history.replaceState(null, '', request.responseURL);
+    document.open();
+    document.write(request.responseText);
+    document.close();
+  });
+  request.addEventListener('error', () => {
+    line.remove();
+    alertLine(form, 'The connection was lost while the file was sent. Nothing was kept; send it again.');
+  });
+  request.open('POST', form.action);
+  request.send(new FormData(form, event.submitter));
+}
+
+function alertLine(form, text) {
+  const line = document.createElement('p');
+  line.className = 'error';
+  line.setAttribute('role', 'alert');
+  line.textContent = text;
+  form.append(line);
+}
