@@ -16,7 +16,11 @@ for (const form of document.querySelectorAll('form[enctype="multipart/form-data"
     field.dispatchEvent(new Event('change', { bubbles: true }));
   });
   form.addEventListener('submit', event => {
-    if (field.files.length) send(event, form);
+    const most = Number(form.dataset.most ?? Infinity);
+    if ([...field.files].some(f => f.size > most)) {
+      event.preventDefault();
+      alertLine(form, `The file is larger than ${Math.round(most / 1048576)} MB. Cut it, or export fewer values.`);
+    } else if (field.files.length) send(event, form);
   });
 }
 

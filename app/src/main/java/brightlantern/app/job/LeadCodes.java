@@ -2,6 +2,7 @@ package brightlantern.app.job;
 
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Map;
@@ -48,5 +49,14 @@ public class LeadCodes {
                 .filter(c -> !c.frames().isEmpty())
                 .map(c -> c.frames().get(c.frames().size() - 1).values())
                 .orElse(Map.of());
+    }
+
+    /**
+     * Under which conditions the fault showed, as far as they can be measured: those of the freeze
+     * frame, or else of the coded complaint.
+     */
+    public DriveConditions conditions(Job job, VehicleDescription description) {
+        DriveConditions frame = DriveConditions.ofFrame(frame(job, description), description);
+        return frame.isEmpty() ? DriveConditions.ofComplaint(job.symptoms(), description) : frame;
     }
 }

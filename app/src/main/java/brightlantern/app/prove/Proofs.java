@@ -60,7 +60,7 @@ class Proofs {
         List<Findings.Finding> all = findings.of(job.id());
         Set<String> codes = codes(all, repair.at());
         leads.of(job, d).map(StoredCode::code).ifPresent(codes::add);
-        DriveConditions conditions = conditions(job, d);
+        DriveConditions conditions = leads.conditions(job, d);
         List<Instant> clears = log.times(job.id(), CommandLog.CLEAR);
         Set<String> families = families(codes, d);
         return new Proof.Record(
@@ -79,12 +79,6 @@ class Proofs {
                         .filter(t -> t.started().isAfter(repair.at()))
                         .map(t -> dated(t, conditions, d))
                         .toList());
-    }
-
-    /** Under which conditions it showed: the freeze frame says, or else the coded complaint. */
-    private DriveConditions conditions(Job job, VehicleDescription d) {
-        DriveConditions frame = DriveConditions.ofFrame(leads.frame(job, d), d);
-        return frame.isEmpty() ? DriveConditions.ofComplaint(job.symptoms(), d) : frame;
     }
 
     /** Codes that spoke for a cause before the repair. */

@@ -322,6 +322,7 @@ class TakeController {
     void csv(
             @PathVariable("id") long id,
             @PathVariable("take") long takeId,
+            @RequestParam(name = "layout", required = false) TakeCsv.Layout layout,
             HttpServletResponse response)
             throws IOException {
         Opened opened = open(takes, pages.context(id), takeId);
@@ -330,6 +331,7 @@ class TakeController {
         TakeCsv.write(
                 opened.take(),
                 opened.description(),
+                layout == null ? TakeCsv.Layout.fitting(opened.take()) : layout,
                 new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8));
     }
 

@@ -501,6 +501,10 @@ class WatchController {
         Set<String> ids = new LinkedHashSet<>(chosen(context, session));
         // what the studies need is recorded too, whether it is looked at or not
         ids.addAll(needed(context.description(), true));
+        // a proof asks under which conditions it was recorded
+        leads.conditions(context.job(), context.description())
+                .conditions()
+                .forEach(c -> ids.add(c.value()));
         int number = takes.of(context.job().id()).size() + 1;
         recorder.start(
                 context,

@@ -89,9 +89,68 @@ public final class Units {
         return KNOWN.containsKey(unit);
     }
 
+    /** How loggers write units that have another name here; all letters small, no blanks. */
+    private static final Map<String, String> SPELLED = spelled();
+
+    private static Map<String, String> spelled() {
+        Map<String, String> spelled = new LinkedHashMap<>();
+        KNOWN.keySet().forEach(u -> spelled.putIfAbsent(plain(u), u));
+        // a small letter that would be taken for another unit keeps its meaning
+        spelled.put("mpa", "MPa");
+        List.of("f", "degf", "deg.f", "fahrenheit", "℉").forEach(s -> spelled.put(s, "°F"));
+        List.of("c", "degc", "deg.c", "celsius", "centigrade", "℃", "grad", "gradc")
+                .forEach(s -> spelled.put(s, "°C"));
+        List.of("kelvin").forEach(s -> spelled.put(s, "K"));
+        List.of("kph", "kmh", "km/hr", "kmph", "kmh-1", "km/std")
+                .forEach(s -> spelled.put(s, "km/h"));
+        List.of("mi/h", "miles/h", "milesperhour").forEach(s -> spelled.put(s, "mph"));
+        List.of("1/min", "rev/min", "r/min", "u/min", "min-1", "rpm.")
+                .forEach(s -> spelled.put(s, "rpm"));
+        List.of("percent", "pct", "prozent").forEach(s -> spelled.put(s, "%"));
+        List.of("volt", "volts").forEach(s -> spelled.put(s, "V"));
+        List.of("millivolt", "millivolts").forEach(s -> spelled.put(s, "mV"));
+        List.of("amp", "amps", "ampere").forEach(s -> spelled.put(s, "A"));
+        List.of("sec", "secs", "second", "seconds").forEach(s -> spelled.put(s, "s"));
+        List.of("msec", "millis", "milliseconds").forEach(s -> spelled.put(s, "ms"));
+        List.of("minute", "minutes").forEach(s -> spelled.put(s, "min"));
+        List.of("hour", "hours", "hr", "std").forEach(s -> spelled.put(s, "h"));
+        List.of("gram/s", "g/sec", "gps", "grams/sec").forEach(s -> spelled.put(s, "g/s"));
+        List.of("deg", "degree", "degrees", "°crk", "°ca", "degca")
+                .forEach(s -> spelled.put(s, "°"));
+        List.of("miles", "mile").forEach(s -> spelled.put(s, "mi"));
+        List.of("n·m", "n.m", "newtonmeter").forEach(s -> spelled.put(s, "Nm"));
+        List.of("lb-ft", "lbft", "ft-lb", "ftlb", "lbf.ft").forEach(s -> spelled.put(s, "lbf·ft"));
+        List.of("bars").forEach(s -> spelled.put(s, "bar"));
+        List.of("psia", "psig", "lb/in2").forEach(s -> spelled.put(s, "psi"));
+        return spelled;
+    }
+
+    private static String plain(String unit) {
+        return unit.toLowerCase(Locale.ROOT).replaceAll("[\\s\\u00A0_]+", "");
+    }
+
+    /**
+     * A unit as it is called here, however a logger spells it: {@code kph}, {@code degF} or {@code
+     * KMH}; empty when nobody here knows it.
+     */
+    public static Optional<String> spelledAs(String unit) {
+        String as = unit.trim();
+        return KNOWN.containsKey(as)
+                ? Optional.of(as)
+                : Optional.ofNullable(SPELLED.get(plain(as)));
+    }
+
     /** What a unit measures; empty when it is not known. */
     public static Optional<String> quantity(String unit) {
         return Optional.ofNullable(KNOWN.get(unit)).map(Unit::quantity);
+    }
+
+    /** All units of a quantity. */
+    public static List<String> of(String quantity) {
+        return KNOWN.entrySet().stream()
+                .filter(e -> e.getValue().quantity().equals(quantity))
+                .map(Map.Entry::getKey)
+                .toList();
     }
 
     /** Quantity → its units, for those that a person may choose between. */

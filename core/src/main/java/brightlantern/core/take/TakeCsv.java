@@ -3,67 +3,300 @@ package brightlantern.core.take;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
-import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
-import java.util.TreeSet;
+import java.util.Map;
 
 /**
- * A take as CSV (RFC 4180): seconds, one column a value with its unit in the head, a column for
- * marks.
+ * A take as CSV (RFC 4180), every sample of it, at full precision. Values stand in the unit in
+ * which they are shown, with the unit in the head; marks have columns of their own.
  */
 public final class TakeCsv {
+    private static final int BUFFER = 1 << 16;
+
+    /** So many decimals are tried before a number is written with all its digits. */
+    private static final long[] POWERS = {1, 10, 100, 1000, 10_000, 100_000, 1_000_000};
+
+    /** Up to here a number times a power of ten is a whole number exactly. */
+    private static final double EXACT = 1L << 52;
+
     private TakeCsv() {}
 
+    /** How times and values stand beside each other. */
+    public enum Layout {
+        /** One column of times; a cell is empty where its value was not sampled then. */
+        ONE_TIME("one column of times"),
+        /** A column of times before all values that share them. */
+        OWN_TIMES("each rate with its own times"),
+        /** A line for each sample: time, name, unit, value. */
+        LONG("a line for each sample");
+
+        private final String words;
+
+        Layout(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** One column of times where all values share them, and their own otherwise. */
+        public static Layout fitting(Take take) {
+            return groups(take.columns().entrySet().stream().map(Map.Entry::getValue).toList())
+                                    .size()
+                            <= 1
+                    ? ONE_TIME
+                    : OWN_TIMES;
+        }
+    }
+
+    private record Lane(Value value, Take.Column column) {}
+
     /** A text that a spreadsheet would take for a formula is marked as a text. */
-    static String harmless(String text) {
+    public static String harmless(String text) {
         return !text.isEmpty() && "=+-@\t\r".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
     }
 
-    /** A cell is empty where the value was not sampled at that moment; nothing is filled in. */
+    /** Writes it in the layout that fits it. */
     public static void write(Take take, VehicleDescription description, Writer out) {
-        List<Value> values =
-                take.columns().keySet().stream()
-                        .flatMap(id -> description.value(id).stream())
-                        .toList();
-        TreeSet<Double> times = new TreeSet<>();
+        write(take, description, Layout.fitting(take), out);
+    }
+
+    /**
+     * @throws UncheckedIOException when it cannot be written
+     */
+    public static void write(Take take, VehicleDescription description, Layout layout, Writer out) {
+        List<Lane> lanes = new ArrayList<>();
         take.columns()
-                .values()
                 .forEach(
-                        column -> {
-                            for (int i = 0; i < column.size(); i++) {
-                                times.add(column.seconds(i));
-                            }
-                        });
-        take.marks().forEach(mark -> times.add(mark.seconds()));
-        try (CsvWriter csv = CsvWriter.builder().build(out)) {
-            List<String> head = new ArrayList<>(List.of("time [s]"));
-            values.forEach(
-                    v -> head.add(v.isState() ? v.name() : v.name() + " [" + v.show() + "]"));
-            head.add("mark");
-            csv.writeRecord(head);
-            for (double t : times) {
-                List<String> row = new ArrayList<>(List.of(String.format(Locale.ROOT, "%.3f", t)));
-                for (Value value : values) {
-                    Take.Column column = take.columns().get(value.id());
-                    int i = column.indexAt(t);
-                    row.add(
-                            i >= 0 && column.seconds(i) == t
-                                    ? Scaling.show(value, column.value(i))
-                                    : "");
-                }
-                row.add(
-                        take.marks().stream()
-                                .filter(m -> m.seconds() == t)
-                                .map(m -> harmless(m.text()))
-                                .findFirst()
-                                .orElse(""));
-                csv.writeRecord(row);
+                        (id, column) ->
+                                description
+                                        .value(id)
+                                        .ifPresent(v -> lanes.add(new Lane(v, column))));
+        try (BufferedWriter buffered = new BufferedWriter(out, BUFFER)) {
+            Rows rows = new Rows(buffered);
+            switch (layout) {
+                case ONE_TIME -> oneTime(take, lanes, rows);
+                case OWN_TIMES -> ownTimes(take, lanes, rows);
+                default -> samples(take, lanes, rows);
             }
-        } catch (java.io.IOException failed) {
-            throw new java.io.UncheckedIOException(failed);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private static void oneTime(Take take, List<Lane> lanes, Rows rows) throws IOException {
+        rows.text("time [s]");
+        for (Lane lane : lanes) {
+            rows.text(head(lane.value()));
+        }
+        rows.text("mark").end();
+        int[] at = new int[lanes.size()];
+        int mark = 0;
+        while (true) {
+            double t =
+                    mark < take.marks().size()
+                            ? take.marks().get(mark).seconds()
+                            : Double.MAX_VALUE;
+            boolean left = mark < take.marks().size();
+            for (int i = 0; i < at.length; i++) {
+                Take.Column column = lanes.get(i).column();
+                if (at[i] < column.size()) {
+                    t = Math.min(t, column.seconds(at[i]));
+                    left = true;
+                }
+            }
+            if (!left) {
+                return;
+            }
+            rows.number(t);
+            for (int i = 0; i < at.length; i++) {
+                Take.Column column = lanes.get(i).column();
+                // samples of one moment beyond the first stand in lines of their own
+                if (at[i] < column.size() && column.seconds(at[i]) == t) {
+                    rows.value(lanes.get(i).value(), column.value(at[i]++));
+                } else {
+                    rows.empty();
+                }
+            }
+            if (mark < take.marks().size() && take.marks().get(mark).seconds() == t) {
+                rows.text(take.marks().get(mark++).text()).end();
+            } else {
+                rows.empty().end();
+            }
+        }
+    }
+
+    /** Columns with the same times, each group in the order in which its first one came. */
+    private static List<List<Integer>> groups(List<Take.Column> columns) {
+        List<List<Integer>> groups = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            Take.Column its = columns.get(i);
+            List<Integer> group = null;
+            for (List<Integer> other : groups) {
+                if (sameTimes(columns.get(other.get(0)), its)) {
+                    group = other;
+                    break;
+                }
+            }
+            if (group == null) {
+                group = new ArrayList<>();
+                groups.add(group);
+            }
+            group.add(i);
+        }
+        return groups;
+    }
+
+    private static boolean sameTimes(Take.Column a, Take.Column b) {
+        if (a.size() != b.size()) {
+            return false;
+        }
+        for (int i = 0; i < a.size(); i++) {
+            if (a.seconds(i) != b.seconds(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static void ownTimes(Take take, List<Lane> lanes, Rows rows) throws IOException {
+        List<List<Integer>> groups = groups(lanes.stream().map(Lane::column).toList());
+        int longest = take.marks().size();
+        int number = 1;
+        for (List<Integer> group : groups) {
+            rows.text(groups.size() == 1 ? "time [s]" : "time " + number++ + " [s]");
+            for (int i : group) {
+                rows.text(head(lanes.get(i).value()));
+                longest = Math.max(longest, lanes.get(i).column().size());
+            }
+        }
+        rows.text("time of marks [s]").text("mark").end();
+        for (int r = 0; r < longest; r++) {
+            for (List<Integer> group : groups) {
+                Take.Column clock = lanes.get(group.get(0)).column();
+                if (r < clock.size()) {
+                    rows.number(clock.seconds(r));
+                } else {
+                    rows.empty();
+                }
+                for (int i : group) {
+                    if (r < lanes.get(i).column().size()) {
+                        rows.value(lanes.get(i).value(), lanes.get(i).column().value(r));
+                    } else {
+                        rows.empty();
+                    }
+                }
+            }
+            if (r < take.marks().size()) {
+                rows.number(take.marks().get(r).seconds()).text(take.marks().get(r).text()).end();
+            } else {
+                rows.empty().empty().end();
+            }
+        }
+    }
+
+    private static void samples(Take take, List<Lane> lanes, Rows rows) throws IOException {
+        rows.text("time [s]").text("name").text("unit").text("value").end();
+        for (Lane lane : lanes) {
+            for (int i = 0; i < lane.column().size(); i++) {
+                rows.number(lane.column().seconds(i))
+                        .text(lane.value().name())
+                        .text(lane.value().isState() ? "" : lane.value().show())
+                        .value(lane.value(), lane.column().value(i))
+                        .end();
+            }
+        }
+        for (Take.Mark mark : take.marks()) {
+            rows.number(mark.seconds()).text("mark").empty().text(mark.text()).end();
+        }
+    }
+
+    private static String head(Value v) {
+        return v.isState() || v.show().isEmpty() ? v.name() : v.name() + " [" + v.show() + "]";
+    }
+
+    /** Writes cells and lines. */
+    private static final class Rows {
+        private final Writer out;
+        private boolean first = true;
+
+        Rows(Writer out) {
+            this.out = out;
+        }
+
+        private void next() throws IOException {
+            if (!first) {
+                out.write(',');
+            }
+            first = false;
+        }
+
+        Rows empty() throws IOException {
+            next();
+            return this;
+        }
+
+        Rows text(String text) throws IOException {
+            next();
+            String safe = harmless(text);
+            boolean quoted =
+                    safe.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
+            out.write(quoted ? '"' + safe.replace("\"", "\"\"") + '"' : safe);
+            return this;
+        }
+
+        Rows value(Value value, double physical) throws IOException {
+            if (!value.isState()) {
+                return number(Scaling.shown(value, physical));
+            }
+            return Double.isNaN(physical) ? empty() : text(Scaling.show(value, physical));
+        }
+
+        /** The shortest decimal number that is the same double; nothing for what is no number. */
+        Rows number(double v) throws IOException {
+            next();
+            if (!Double.isFinite(v)) {
+                return this;
+            }
+            for (int decimals = 0; decimals < POWERS.length; decimals++) {
+                double scaled = Math.rint(v * POWERS[decimals]);
+                if (Math.abs(scaled) > EXACT) {
+                    break;
+                }
+                if (scaled / POWERS[decimals] == v) {
+                    decimal((long) scaled, decimals, v < 0 || 1 / v < 0);
+                    return this;
+                }
+            }
+            out.write(Double.toString(v));
+            return this;
+        }
+
+        private void decimal(long scaled, int decimals, boolean negative) throws IOException {
+            long size = Math.abs(scaled);
+            if (negative && size > 0) {
+                out.write('-');
+            }
+            out.write(Long.toString(size / POWERS[decimals]));
+            if (decimals > 0) {
+                String rest = Long.toString(size % POWERS[decimals]);
+                out.write('.');
+                for (int i = rest.length(); i < decimals; i++) {
+                    out.write('0');
+                }
+                out.write(rest);
+            }
+        }
+
+        void end() throws IOException {
+            out.write("\r\n");
+            first = true;
         }
     }
 }

@@ -147,6 +147,13 @@ public record VehicleDescription(
             return !states.isEmpty();
         }
 
+        /** The same under another id. */
+        public Value as(String otherId) {
+            return new Value(
+                    otherId, module, did, bytes, signed, scale, offset, name, unit, show, digits,
+                    states, words, ranges);
+        }
+
         /** The same, shown in another unit, with as many digits as tell as much. */
         Value shownIn(String other) {
             if (isState() || other == null || other.equals(show)) {

@@ -8,6 +8,7 @@ import brightlantern.core.take.csv.CsvImport;
 import brightlantern.core.take.csv.CsvImport.Imported;
 import brightlantern.core.take.csv.CsvLook;
 import brightlantern.core.take.csv.Dialect;
+import brightlantern.core.take.csv.LongForm;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.ByteArrayInputStream;
@@ -15,12 +16,17 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class CsvImportTest {
@@ -213,6 +219,188 @@ class CsvImportTest {
         Take.Column column = read(text.toString()).take().columns().get("log.v");
         for (int i = 0; i < expected.length; i++) {
             assertThat(column.value(i)).isEqualTo(expected[i]);
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "time [µs]|0|500000|1000000",
+                "time_us|0|500000|1000000",
+                "time [min]|0|0.0083333333333|0.0166666666667",
+                "time|0:00.000|0:00.500|0:01.000",
+                "time|20.11.2026 10:00:00.0|20.11.2026 10:00:00.5|20.11.2026 10:00:01.0",
+                "time|11/20/2026 09:59:59.5 AM|11/20/2026 10:00:00 AM|11/20/2026 10:00:00.5 AM",
+                "time|11:59:59.5 AM|12:00:00 PM|12:00:00.5 PM",
+                "time|2026-10-25T02:59:59.5+02:00|2026-10-25T02:00:00+01:00|2026-10-25T02:00:00.5+01:00",
+            })
+    void timesInManyHandsWriting(String name, String a, String b, String c) throws IOException {
+        Imported in = read(name + ";v\n" + a + ";1\n" + b + ";2\n" + c + ";3\n");
+        holds(in, "log.v", 1, 2, 3);
+        times(in, "log.v", 0, 0.5, 1.0);
+    }
+
+    @Test
+    void datesAreKept() throws IOException {
+        assertThat(read("time;v\n20.11.2026 10:00:00;1\n20.11.2026 10:00:01;2\n").start())
+                .contains(Instant.parse("2026-11-20T10:00:00Z"));
+        assertThat(read("time;v\n1793516400;1\n1793516401;2\n").start())
+                .contains(Instant.ofEpochSecond(1793516400));
+        assertThat(read("time;v\n0;1\n1;2\n").start()).isEmpty();
+    }
+
+    @Test
+    void aDateThatMayBeReadInTwoWaysIsAskedAbout() throws IOException {
+        byte[] log =
+                "time;v\n03/04/2026 10:00:00;1\n03/04/2026 10:00:01;2\n"
+                        .getBytes(StandardCharsets.UTF_8);
+        assertThat(CsvLook.at(log).remarks()).anyMatch(r -> r.contains("day first"));
+        CsvLook said =
+                CsvLook.at(
+                        log,
+                        new CsvLook.Corrections(
+                                Optional.empty(),
+                                Optional.empty(),
+                                OptionalInt.empty(),
+                                Optional.empty(),
+                                Optional.of(Dialect.DateOrder.MONTH_FIRST)));
+        assertThat(
+                        CsvImport.read(
+                                        new ByteArrayInputStream(log),
+                                        said.dialect(),
+                                        CsvImport.own(said.dialect()))
+                                .start())
+                .contains(Instant.parse("2026-03-04T10:00:00Z"));
+    }
+
+    @Test
+    void whatIsSaidOfAFileCountsBeforeWhatWasFound() throws IOException {
+        byte[] log = "a;b;c\n1,5;100;7\n2,5;200;8\n3,5;350;9\n".getBytes(StandardCharsets.UTF_8);
+        CsvLook said =
+                CsvLook.at(
+                        log,
+                        new CsvLook.Corrections(
+                                Optional.of(';'),
+                                Optional.of(true),
+                                OptionalInt.of(1),
+                                Optional.of(Dialect.Clock.MILLIS),
+                                Optional.empty()));
+        Imported in =
+                CsvImport.read(
+                        new ByteArrayInputStream(log),
+                        said.dialect(),
+                        CsvImport.own(said.dialect()));
+        times(in, "log.a", 0, 0.1, 0.25);
+        holds(in, "log.a", 1.5, 2.5, 3.5);
+    }
+
+    @Test
+    void thousandsMayBeSetApart() throws IOException {
+        holds(read("time;v\n0;1,234.5\n1;987.25\n2;12,345.0\n"), "log.v", 1234.5, 987.25, 12345);
+        holds(read("time;v\n0;1.234,5\n1;987,25\n2;12.345,0\n"), "log.v", 1234.5, 987.25, 12345);
+        holds(read("time;v\n0;1,234\n1;987\n2;12,345\n"), "log.v", 1234, 987, 12345);
+        holds(read("time;v\n0;1 234,5\n1;987,5\n"), "log.v", 1234.5, 987.5);
+    }
+
+    @Test
+    void aColumnThatIsMostlyEmptyIsStillOneOfNumbers() throws IOException {
+        Imported in = read("time;v\n0;NaN\n1;NaN\n2;null\n3;4.5\n4;n/a\n");
+        assertThat(in.values().get(0).isState()).isFalse();
+        Take.Column v = in.take().columns().get("log.v");
+        assertThat(v.value(v.size() - 1)).isEqualTo(4.5);
+    }
+
+    @Test
+    void aLineForEachNameAndValueBecomesColumns() throws IOException {
+        byte[] log =
+                "time;name;value;unit\n0;speed;800;rpm\n0;coolant;71,5;°C\n1;speed;810;rpm\n1;coolant;71,6;°C\n2;speed;820;rpm\n"
+                        .getBytes(StandardCharsets.UTF_8);
+        LongForm form = LongForm.of(CsvLook.at(log)).orElseThrow();
+        StringWriter wide = new StringWriter();
+        form.widen(() -> new ByteArrayInputStream(log), wide);
+        Imported in = read(wide.toString());
+        holds(in, "log.speed", 800, 810, 820);
+        holds(in, "log.coolant", 71.5, 71.6);
+        times(in, "log.coolant", 0, 1);
+        assertThat(in.values()).extracting(v -> v.unit()).containsExactly("rpm", "°C");
+    }
+
+    @Test
+    void otherKindsOfFilesAreCalledByTheirName() throws IOException {
+        assertThatThrownBy(() -> CsvLook.at(new byte[] {'P', 'K', 3, 4, 0, 0, 0}))
+                .hasMessageContaining("workbook (.xlsx)");
+        assertThatThrownBy(() -> CsvLook.at(new byte[] {0x1F, (byte) 0x8B, 8, 0}))
+                .hasMessageContaining(".gz");
+        byte[] wide = "time;v\n0;1\n1;2\n".getBytes(StandardCharsets.UTF_16LE);
+        holds(read(wide), "log.v", 1, 2);
+        holds(read("time;v\n0;1\n1;2\n".getBytes(StandardCharsets.UTF_16BE)), "log.v", 1, 2);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "F,°F",
+        "degF,°F",
+        "C,°C",
+        "Celsius,°C",
+        "kph,km/h",
+        "KMH,km/h",
+        "km/hr,km/h",
+        "BAR,bar",
+        "1/min,1/min",
+        "U/min,rpm",
+        "percent,%",
+        "Volts,V",
+        "psig,psi"
+    })
+    void unitsAreKnownHoweverTheyAreSpelled(String spelled, String known) {
+        assertThat(brightlantern.core.signal.Units.spelledAs(spelled)).contains(known);
+    }
+
+    @Test
+    void unitsThatNobodyKnowsStayUnknown() {
+        assertThat(brightlantern.core.signal.Units.spelledAs("furlong")).isEmpty();
+    }
+
+    /** Every sample leaves, however often its time stands there and however fine it is. */
+    @ParameterizedTest
+    @EnumSource(TakeCsv.Layout.class)
+    void everySampleLeavesWithAllItsDigits(TakeCsv.Layout layout) throws Exception {
+        VehicleDescription van = Vehicles.portage();
+        double[] whole = new double[200];
+        double[] fast = new double[200];
+        double[] y = new double[200];
+        Random random = new Random(5);
+        for (int i = 0; i < 200; i++) {
+            whole[i] = i / 10;
+            fast[i] = i / 20_000.0;
+            y[i] = 100 + random.nextDouble();
+        }
+        Take take =
+                new Take(
+                        Map.of(
+                                "boost.actual", new Take.Column(whole, y),
+                                "engine.speed", new Take.Column(fast, y)),
+                        List.of(new Take.Mark(1.25, "bump, here")));
+        StringWriter out = new StringWriter();
+        TakeCsv.write(take, van, layout, out);
+        byte[] csv = out.toString().getBytes(StandardCharsets.UTF_8);
+        CsvLook look = CsvLook.at(csv);
+        if (layout == TakeCsv.Layout.LONG) {
+            StringWriter wide = new StringWriter();
+            LongForm.of(look).orElseThrow().widen(() -> new ByteArrayInputStream(csv), wide);
+            out = wide;
+        }
+        Imported in = read(out.toString());
+        for (String id : List.of("log.boost-pressure", "log.engine-speed")) {
+            Take.Column back = in.take().columns().get(id);
+            assertThat(back).as("%s of %s", id, in.take().columns().keySet()).isNotNull();
+            assertThat(back.size()).as(id).isEqualTo(200);
+            double[] values = new double[200];
+            for (int i = 0; i < 200; i++) {
+                values[i] = back.value(i);
+            }
+            assertThat(values).containsExactly(y);
         }
     }
 }

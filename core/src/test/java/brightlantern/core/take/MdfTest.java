@@ -134,4 +134,48 @@ class MdfTest {
         ByteBuffer.wrap(old).order(ByteOrder.LITTLE_ENDIAN).putShort(28, (short) 330);
         assertThatThrownBy(() -> MdfReader.read(old)).hasMessageContaining("found 3.30");
     }
+
+    @Test
+    void aTargetAndItsActualLeaveInOneUnitAndComeBackInTheirOwn() throws Exception {
+        Take both =
+                new Take(
+                        Map.of(
+                                "boost.target", Columns.of(3, t -> 1800),
+                                "boost.actual", Columns.of(3, t -> 180)),
+                        List.of());
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        MdfWriter.write(both, van, START, out);
+        MdfReader.Read read = MdfReader.read(out.toByteArray());
+        assertThat(read.values()).extracting(v -> v.unit()).containsOnly("kPa");
+        assertThat(read.take().columns().get("boost.target").value(0)).isEqualTo(180);
+        MdfReader.Read here = read.in(van);
+        assertThat(here.take().columns().get("boost.target").value(0)).isEqualTo(1800);
+        assertThat(here.take().columns().get("boost.actual").value(0)).isEqualTo(180);
+        assertThat(here.values()).isEmpty();
+    }
+
+    @Test
+    void whatWasNeverFinishedIsToldAsThat() {
+        byte[] torn = file.clone();
+        System.arraycopy("UnFinMF ".getBytes(StandardCharsets.US_ASCII), 0, torn, 0, 8);
+        assertThatThrownBy(() -> MdfReader.read(torn)).hasMessageContaining("never finished");
+    }
+
+    @Test
+    void samplesThatAreMarkedAsNotValidAreGaps() {
+        byte[] marked = file.clone();
+        ByteBuffer b = ByteBuffer.wrap(marked).order(ByteOrder.LITTLE_ENDIAN);
+        // the last data byte of each record serves as the bits, as the writer has none of its own
+        int group = (int) b.getLong(88);
+        int cg = (int) b.getLong(group + 32);
+        int width = b.getInt(cg + 24 + 48 + 24);
+        b.putInt(cg + 24 + 48 + 24, width - 1);
+        b.putInt(cg + 24 + 48 + 28, 1);
+        int cn = (int) b.getLong((int) b.getLong(cg + 32) + 24);
+        int data = cn + 24 + 64;
+        b.putInt(data + 12, 2);
+        b.putInt(data + 16, 6);
+        MdfReader.Read read = MdfReader.read(marked);
+        assertThat(read.remarks()).anyMatch(r -> r.contains("marked as not valid"));
+    }
 }

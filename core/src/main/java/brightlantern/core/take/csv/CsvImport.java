@@ -1,6 +1,7 @@
 package brightlantern.core.take.csv;
 
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.csv.Dialect.Clock;
 import brightlantern.core.take.csv.Dialect.Column;
@@ -13,7 +14,8 @@ import de.siegmar.fastcsv.reader.RecordType;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.time.LocalDateTime;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,7 +39,16 @@ public final class CsvImport {
     private static final int TOLD = 5;
     private static final double DAY = 86_400;
 
+    /** A number of seconds larger than this counts from 1970. */
+    private static final double EPOCH_SECONDS = 1e9;
+
+    /** A sample takes 16 bytes, twice while its column grows; a third of the memory is for them. */
+    private static final long MOST_SAMPLES = Runtime.getRuntime().maxMemory() / 3 / 32;
+
     private final Dialect dialect;
+    private final ZoneId zone;
+    private Optional<Instant> start = Optional.empty();
+    private long samples;
     private final Map<Integer, Mapped> mapped;
     private final Growing[] columns;
     private final List<Take.Mark> marks = new ArrayList<>();
@@ -53,7 +64,8 @@ public final class CsvImport {
     private boolean jumped;
     private long rows;
 
-    private CsvImport(Dialect dialect, Map<Integer, Mapped> mapped) {
+    private CsvImport(Dialect dialect, Map<Integer, Mapped> mapped, ZoneId zone) {
+        this.zone = zone;
         this.dialect = dialect;
         this.mapped = mapped;
         int width = dialect.columns().size();
@@ -82,8 +94,14 @@ public final class CsvImport {
     /**
      * @param values the values that the vehicle's description does not know
      * @param remarks what was left out or assumed, in words
+     * @param start when it began, where the file tells the date
      */
-    public record Imported(Take take, List<Value> values, List<String> remarks, long rows) {}
+    public record Imported(
+            Take take,
+            List<Value> values,
+            List<String> remarks,
+            long rows,
+            Optional<Instant> start) {}
 
     /** Columns of the file as values of their own, for what nobody mapped. */
     public static Map<Integer, Mapped> own(Dialect dialect) {
@@ -113,7 +131,19 @@ public final class CsvImport {
      */
     public static Imported read(InputStream in, Dialect dialect, Map<Integer, Mapped> mapped)
             throws IOException {
-        return new CsvImport(dialect, mapped).read(in);
+        return read(in, dialect, mapped, ZoneOffset.UTC);
+    }
+
+    /**
+     * @param mapped column index → what it becomes; others are not read
+     * @param zone of dates that do not tell their own
+     * @throws IOException when the file cannot be read
+     * @throws IllegalArgumentException when it holds more than this machine's memory takes
+     */
+    public static Imported read(
+            InputStream in, Dialect dialect, Map<Integer, Mapped> mapped, ZoneId zone)
+            throws IOException {
+        return new CsvImport(dialect, mapped, zone).read(in);
     }
 
     /** A stream that remembers the last byte, to tell a torn line from a last one. */
@@ -201,9 +231,7 @@ public final class CsvImport {
                 Column c = dialect.columns().get(fields);
                 boolean number =
                         c.role() == Role.VALUE
-                                || c.role() == Role.TIME
-                                        && (c.clock().orElseThrow() == Clock.SECONDS
-                                                || c.clock().orElseThrow() == Clock.MILLIS);
+                                || c.role() == Role.TIME && c.clock().orElseThrow().isNumber();
                 double v =
                         number
                                 ? Numbers.parse(buffer, offset, length, dialect.decimalComma())
@@ -264,6 +292,12 @@ public final class CsvImport {
             double t = c.time() < 0 ? rowTime : timeOf(line, c);
             double v = line.numbers[i];
             if (!Double.isNaN(v)) {
+                if (++samples > MOST_SAMPLES) {
+                    throw new IllegalArgumentException(
+                            text(
+                                    "Line %d: more than %d million samples; leave columns out, or cut the file",
+                                    line.at, MOST_SAMPLES / 1_000_000));
+                }
                 columns[i].add(t, v);
             } else if (!line.texts[i].isEmpty()) {
                 word(line, c, t);
@@ -290,13 +324,13 @@ public final class CsvImport {
     /** Puts the line's time of a time column into its place; NaN when there is none. */
     private void seconds(Line line, Column c) {
         int i = c.index();
+        Clock clock = c.clock().orElseThrow();
         double raw =
-                switch (c.clock().orElseThrow()) {
-                    case SECONDS -> line.numbers[i];
-                    case MILLIS -> line.numbers[i] / 1000;
-                    case CLOCK -> clock(line.texts[i]);
-                    case TIMESTAMP -> stamp(line.texts[i]);
-                };
+                clock.isNumber()
+                        ? line.numbers[i] * clock.seconds()
+                        : clock == Clock.TIMESTAMP
+                                ? Times.stamp(line.texts[i], dialect.dates(), zone)
+                                : Times.clock(line.texts[i], clock);
         if (Double.isNaN(raw)) {
             newest[i] = Double.NaN;
             if (!line.texts[i].isEmpty()) {
@@ -308,6 +342,9 @@ public final class CsvImport {
             // several columns of one clock begin together
             double common = firstZero(c);
             zero[i] = Double.isNaN(common) ? raw : common;
+            if (start.isEmpty() && (clock == Clock.TIMESTAMP || raw > EPOCH_SECONDS)) {
+                start = Optional.of(Instant.ofEpochMilli(Math.round(zero[i] * 1000)));
+            }
         }
         double t = raw - zero[i] + shift[i];
         if (t < last[i]) {
@@ -340,34 +377,6 @@ public final class CsvImport {
             }
         }
         return Double.NaN;
-    }
-
-    private static double clock(String text) {
-        String[] parts = text.replace(',', '.').split(":");
-        try {
-            double seconds = 0;
-            for (String part : parts) {
-                seconds = seconds * 60 + Double.parseDouble(part);
-            }
-            // hours and minutes alone
-            return parts.length == 2 ? seconds * 60 : parts.length == 3 ? seconds : Double.NaN;
-        } catch (NumberFormatException none) {
-            return Double.NaN;
-        }
-    }
-
-    private static double stamp(String text) {
-        String plain =
-                text.trim()
-                        .replace(' ', 'T')
-                        .replace(',', '.')
-                        .replaceAll("(Z|[+-]\\d\\d:?\\d\\d)$", "");
-        try {
-            LocalDateTime time = LocalDateTime.parse(plain);
-            return time.toEpochSecond(ZoneOffset.UTC) + time.getNano() / 1e9;
-        } catch (java.time.DateTimeException none) {
-            return Double.NaN;
-        }
     }
 
     private void word(Line line, Column c, double t) {
@@ -442,7 +451,11 @@ public final class CsvImport {
             remarks.add(text("%d lines in all could not be read.", badLines));
         }
         if (headers > 0) {
-            remarks.add(text("The line of names stands %d more time(s); passed over.", headers));
+            remarks.add(
+                    Words.counted(
+                            text(
+                                    "The line of names stands %d more time(s); passed over.",
+                                    headers)));
         }
         Map<String, Take.Column> taken = new LinkedHashMap<>();
         List<Value> values = new ArrayList<>();
@@ -461,6 +474,9 @@ public final class CsvImport {
                 if (!value.isState()) {
                     value = value(value.id(), value.name(), "", states);
                 }
+            } else if (its.unit().isEmpty() && !value.unit().isEmpty()) {
+                remarks.add(
+                        c.name() + ": no unit was told; it was taken for " + value.unit() + ".");
             } else if (!its.unit().equals(value.unit())) {
                 Optional<String> whyNot = convert(y, its.unit(), value);
                 if (whyNot.isPresent()) {
@@ -472,7 +488,7 @@ public final class CsvImport {
             }
             taken.put(value.id(), new Take.Column(column.seconds(), y));
         }
-        return new Imported(new Take(taken, marks), values, List.copyOf(remarks), rows);
+        return new Imported(new Take(taken, marks), values, List.copyOf(remarks), rows, start);
     }
 
     /** Words of the file as the numbers of a described state, where the value has such states. */

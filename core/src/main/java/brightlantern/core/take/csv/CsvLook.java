@@ -2,6 +2,7 @@ package brightlantern.core.take.csv;
 
 import brightlantern.core.take.csv.Dialect.Clock;
 import brightlantern.core.take.csv.Dialect.Column;
+import brightlantern.core.take.csv.Dialect.DateOrder;
 import brightlantern.core.take.csv.Dialect.Role;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
@@ -17,6 +18,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -42,14 +45,31 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
 
     private static final Pattern NUMBER = Pattern.compile("[-+]?\\d*[.,]?\\d+([eE][-+]?\\d+)?");
     private static final Pattern COMMA = Pattern.compile("[-+]?[\\d.]*\\d,\\d+");
-    private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2}([.,]\\d+)?)?");
-    private static final Pattern STAMP =
-            Pattern.compile("\\d{4}-\\d{2}-\\d{2}[T ]\\d{2}:\\d{2}(:\\d{2}([.,]\\d+)?)?.*");
     private static final Pattern UNIT_IN_NAME =
             Pattern.compile("(.*?)\\s*[\\[(]([^\\])]*)[\\])]\\s*");
     private static final Pattern TIME_NAME =
             Pattern.compile(
-                    "(?i)\\s*(time|zeit|timestamp|seconds|sec|millis|milliseconds|clock|date|datetime|t|ms)([ _.-].*|\\d*)?");
+                    "(?i)\\s*(time|zeit|timestamp|seconds|sec|millis|milliseconds|micros|microseconds|minutes|clock|date|datetime|t|ms|us)([ _.-].*|\\d*)?");
+    private static final String TIME_UNITS =
+            "(?i)s|sec|secs|seconds|ms|msec|millis|milliseconds|µs|μs|us|usec|micros|microseconds|min|minutes|h:m:s|hh:mm:ss.*|mm:ss.*";
+
+    /** What a logger writes where it has no value. */
+    private static final Set<String> NO_VALUE =
+            Set.of(
+                    "nan",
+                    "-nan",
+                    "inf",
+                    "-inf",
+                    "+inf",
+                    "infinity",
+                    "-infinity",
+                    "null",
+                    "n/a",
+                    "na",
+                    "-",
+                    "--",
+                    "---",
+                    "none");
 
     public CsvLook {
         rows = rows.stream().map(List::copyOf).toList();
@@ -57,10 +77,41 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
     }
 
     /**
+     * What somebody who looked at the file says of it; what is empty is found out.
+     *
+     * @param time the column of times, from 0; -1 when there is none
+     */
+    public record Corrections(
+            Optional<Character> separator,
+            Optional<Boolean> decimalComma,
+            OptionalInt time,
+            Optional<Clock> clock,
+            Optional<DateOrder> dates) {
+        public static Corrections none() {
+            return new Corrections(
+                    Optional.empty(),
+                    Optional.empty(),
+                    OptionalInt.empty(),
+                    Optional.empty(),
+                    Optional.empty());
+        }
+    }
+
+    /**
      * @param beginning the first {@link #ENOUGH_BYTES} of the file, or all of it
      * @throws IllegalArgumentException says what is missing when this is no table
      */
     public static CsvLook at(byte[] beginning) {
+        return at(beginning, Corrections.none());
+    }
+
+    /**
+     * The same, with what somebody said of it.
+     *
+     * @throws IllegalArgumentException says what is missing when this is no table
+     */
+    public static CsvLook at(byte[] beginning, Corrections said) {
+        otherKind(beginning);
         Charset charset = charset(beginning);
         String text = new String(beginning, charset);
         if (!text.isEmpty() && text.charAt(0) == '\uFEFF') {
@@ -75,7 +126,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                     "This is no text: it holds zero bytes; expected a table as CSV");
         }
         boolean whole = beginning.length < ENOUGH_BYTES;
-        char separator = separator(text, whole);
+        char separator = said.separator().orElse(separator(text, whole));
         List<List<String>> lines = lines(text, separator, whole);
         if (lines.get(0).size() > MOST_COLUMNS) {
             throw new IllegalArgumentException(
@@ -87,7 +138,53 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                             + separator
                             + "' what separates them?");
         }
-        return new Looking(charset, separator, lines).look();
+        return new Looking(charset, separator, lines, said).look();
+    }
+
+    /** Files that are no text at all are called by their name. */
+    private static void otherKind(byte[] bytes) {
+        if (begins(bytes, 0x50, 0x4B, 0x03, 0x04)) {
+            throw new IllegalArgumentException(
+                    "This is a workbook (.xlsx) or another packed file; save the sheet as CSV and bring that in");
+        }
+        if (begins(bytes, 0xD0, 0xCF, 0x11, 0xE0)) {
+            throw new IllegalArgumentException(
+                    "This is a workbook of the old kind (.xls); save the sheet as CSV and bring that in");
+        }
+        if (begins(bytes, 0x1F, 0x8B)) {
+            throw new IllegalArgumentException(
+                    "This is a packed file (.gz); unpack it and bring in what is inside");
+        }
+        if (begins(bytes, 0x25, 0x50, 0x44, 0x46)) {
+            throw new IllegalArgumentException(
+                    "This is a PDF; export the log as CSV and bring that in");
+        }
+    }
+
+    private static boolean begins(byte[] bytes, int... with) {
+        for (int i = 0; i < with.length; i++) {
+            if (i >= bytes.length || (bytes[i] & 0xFF) != with[i]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** UTF-16 without a mark shows by a zero in every other byte, as most letters are Latin. */
+    private static Optional<Charset> wide(byte[] bytes) {
+        int looked = Math.min(bytes.length, 4000) / 2;
+        int even = 0;
+        int odd = 0;
+        for (int i = 0; i < looked; i++) {
+            even += bytes[2 * i] == 0 ? 1 : 0;
+            odd += bytes[2 * i + 1] == 0 ? 1 : 0;
+        }
+        if (odd > looked / 2 && even == 0) {
+            return Optional.of(StandardCharsets.UTF_16LE);
+        }
+        return even > looked / 2 && odd == 0
+                ? Optional.of(StandardCharsets.UTF_16BE)
+                : Optional.empty();
     }
 
     private static Charset charset(byte[] bytes) {
@@ -96,6 +193,10 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
         }
         if (bytes.length >= 2 && (bytes[0] & 0xFF) == 0xFE && (bytes[1] & 0xFF) == 0xFF) {
             return StandardCharsets.UTF_16BE;
+        }
+        Optional<Charset> wide = wide(bytes);
+        if (wide.isPresent()) {
+            return wide.get();
         }
         // the last character of the beginning may be cut in two
         int end = bytes.length;
@@ -172,8 +273,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                                     l ->
                                             l.size() == mode
                                                     && l.stream()
-                                                            .noneMatch(
-                                                                    f -> isNumber(f) || isTime(f)));
+                                                            .noneMatch(CsvLook::beginsAsFigure));
             double its = mode < 2 ? 0 : alike + (named ? NAMED : 0);
             if (its > score + 0.25) {
                 best = candidate;
@@ -184,12 +284,24 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
     }
 
     static boolean isNumber(String field) {
-        return NUMBER.matcher(field.trim()).matches();
+        String f = field.trim();
+        return NUMBER.matcher(f).matches()
+                || Numbers.isGrouped(f, false)
+                || Numbers.isGrouped(f, true);
+    }
+
+    /** A part of a line of figures, split in the wrong place or not. */
+    private static boolean beginsAsFigure(String field) {
+        return field.trim().matches("[-+]?\\d.*");
+    }
+
+    private static boolean isNoValue(String field) {
+        return NO_VALUE.contains(field.trim().toLowerCase(Locale.ROOT));
     }
 
     private static boolean isTime(String field) {
         String f = field.trim();
-        return CLOCK.matcher(f).matches() || STAMP.matcher(f).matches();
+        return Times.isClock(f) || Times.isStamp(f);
     }
 
     /** One look, with what it found so far. */
@@ -197,10 +309,12 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
         private final Charset charset;
         private final char separator;
         private final List<List<String>> lines;
+        private final Corrections said;
         private final List<String> remarks = new ArrayList<>();
         private final int width;
 
-        Looking(Charset charset, char separator, List<List<String>> lines) {
+        Looking(Charset charset, char separator, List<List<String>> lines, Corrections said) {
+            this.said = said;
             this.charset = charset;
             this.separator = separator;
             this.lines = lines;
@@ -229,7 +343,10 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                 remarks.add("The file has no line of names; columns are called by their number.");
             }
             if (head > 0) {
-                remarks.add(head + " line(s) before the names were passed over.");
+                remarks.add(
+                        head == 1
+                                ? "1 line before the names was passed over."
+                                : head + " lines before the names were passed over.");
             }
             // a logger that was switched on again writes its names once more
             List<List<String>> named = lines.subList(Math.max(0, head), first);
@@ -237,7 +354,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                     lines.subList(first, lines.size()).stream()
                             .filter(l -> l.size() == width && !named.contains(l))
                             .toList();
-            boolean comma = decimalComma(data);
+            boolean comma = said.decimalComma().orElse(decimalComma(data));
             List<Column> columns = columns(head, unitRow, data);
             if (columns.stream().noneMatch(c -> c.role() == Role.TIME)) {
                 remarks.add("No column of times was found; each line is taken for one second.");
@@ -246,7 +363,14 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                 remarks.add("The file is not UTF-8; it was read as Windows-1252.");
             }
             return new CsvLook(
-                    new Dialect(charset, separator, comma, head, unitRow, columns),
+                    new Dialect(
+                            charset,
+                            separator,
+                            comma,
+                            head,
+                            unitRow,
+                            dates(columns, data),
+                            columns),
                     data.stream().limit(SHOWN_ROWS).toList(),
                     remarks);
         }
@@ -256,7 +380,8 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             for (int i = 0; i < lines.size(); i++) {
                 List<String> line = lines.get(i);
                 long full = line.stream().filter(f -> !f.isBlank()).count();
-                long numbers = line.stream().filter(f -> isNumber(f) || isTime(f)).count();
+                long numbers =
+                        line.stream().filter(f -> isNumber(f) || isTime(f) || isNoValue(f)).count();
                 if (line.size() == width && numbers > 0 && numbers * 2 >= full) {
                     return i;
                 }
@@ -283,22 +408,46 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                                                     || f.equals("%"));
         }
 
+        /** Commas are decimal signs unless they set thousands apart. */
         private boolean decimalComma(List<List<String>> data) {
-            if (separator == ',') {
-                // quoted numbers may still have one
-                return data.stream()
-                        .flatMap(List::stream)
-                        .anyMatch(f -> COMMA.matcher(f.trim()).matches());
+            List<String> numbers = data.stream().flatMap(List::stream).map(String::trim).toList();
+            if (numbers.stream().anyMatch(f -> f.matches("[-+]?\\d{1,3}(,\\d{3})+\\.\\d+"))) {
+                return false;
             }
-            long comma = 0;
-            long point = 0;
-            for (List<String> line : data) {
-                for (String f : line) {
-                    comma += COMMA.matcher(f.trim()).matches() ? 1 : 0;
-                    point += f.trim().matches("[-+]?\\d+\\.\\d+") ? 1 : 0;
-                }
+            long comma = numbers.stream().filter(f -> COMMA.matcher(f).matches()).count();
+            long grouped =
+                    numbers.stream().filter(f -> f.matches("[-+]?[1-9]\\d{0,2}(,\\d{3})+")).count();
+            boolean small = numbers.stream().anyMatch(f -> f.matches("[-+]?\\d{1,3}"));
+            boolean large = numbers.stream().anyMatch(f -> f.matches("[-+]?\\d{4,}"));
+            if (comma > 0 && comma == grouped && small && !large) {
+                remarks.add(
+                        "Commas were taken for what sets thousands apart; if they are decimal signs, say so below.");
+                return false;
             }
-            return comma > point;
+            long point = numbers.stream().filter(f -> f.matches("[-+]?\\d+\\.\\d+")).count();
+            // between commas only quoted numbers have one
+            return separator == ',' ? comma > 0 : comma > point;
+        }
+
+        private DateOrder dates(List<Column> columns, List<List<String>> data) {
+            if (said.dates().isPresent()) {
+                return said.dates().get();
+            }
+            List<String> stamps =
+                    columns.stream()
+                            .filter(c -> c.clock().equals(Optional.of(Clock.TIMESTAMP)))
+                            .flatMap(c -> data.stream().map(l -> l.get(c.index()).trim()))
+                            .filter(Times::isStamp)
+                            .toList();
+            Optional<DateOrder> sure =
+                    stamps.stream().flatMap(f -> Times.order(f).stream()).findFirst();
+            if (sure.isEmpty() && !stamps.isEmpty()) {
+                remarks.add(
+                        "Dates like "
+                                + stamps.get(0)
+                                + " were read with the day first; say below if the month comes first.");
+            }
+            return sure.orElse(DateOrder.DAY_FIRST);
         }
 
         private List<Column> columns(int head, boolean unitRow, List<List<String>> data) {
@@ -319,9 +468,20 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                 List<String> fields =
                         data.stream().map(l -> l.get(at).trim()).filter(f -> !f.isEmpty()).toList();
                 Role role = role(name, unit, fields, i);
+                if (said.time().isPresent()) {
+                    // somebody said which column tells the time; no other does
+                    role =
+                            said.time().getAsInt() == i
+                                    ? Role.TIME
+                                    : role == Role.TIME
+                                            ? fields.stream().allMatch(CsvLook::isNumber)
+                                                    ? Role.VALUE
+                                                    : Role.EMPTY
+                                            : role;
+                }
                 Optional<Clock> clock = Optional.empty();
-                if (role == Role.TIME) {
-                    clock = Optional.of(clock(name, unit, fields));
+                if (role == Role.TIME && !fields.isEmpty()) {
+                    clock = Optional.of(said.clock().orElse(clock(name, unit, fields)));
                     time = i;
                 }
                 columns.add(
@@ -358,17 +518,23 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
 
         private Role role(String name, String unit, List<String> fields, int index) {
             if (fields.isEmpty()) {
-                return name.equalsIgnoreCase("mark") ? Role.MARK : Role.EMPTY;
+                // what has a name may have values further down
+                return name.equalsIgnoreCase("mark")
+                        ? Role.MARK
+                        : name.isEmpty() || name.startsWith("column ") ? Role.EMPTY : Role.VALUE;
             }
             if (fields.stream().allMatch(CsvLook::isTime)) {
                 return Role.TIME;
             }
             long numbers = fields.stream().filter(CsvLook::isNumber).count();
-            if (numbers * 2 > fields.size()) {
+            long nothing = fields.stream().filter(CsvLook::isNoValue).count();
+            if (nothing == fields.size()) {
+                return Role.VALUE;
+            }
+            if (numbers * 2 > fields.size() - nothing) {
                 boolean named =
                         TIME_NAME.matcher(name).matches()
-                                && (unit.isEmpty()
-                                        || unit.matches("(?i)s|sec|seconds|ms|millis|h:m:s"));
+                                && (unit.isEmpty() || unit.matches(TIME_UNITS));
                 boolean unnamed = index == 0 && name.startsWith("column ") && rises(fields);
                 return (named || unnamed) && rises(fields) ? Role.TIME : Role.VALUE;
             }
@@ -392,17 +558,29 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
         }
 
         private Clock clock(String name, String unit, List<String> fields) {
-            if (STAMP.matcher(fields.get(0)).matches()) {
+            if (Times.isStamp(fields.get(0))) {
                 return Clock.TIMESTAMP;
             }
-            if (CLOCK.matcher(fields.get(0)).matches()) {
-                return Clock.CLOCK;
+            if (Times.isClock(fields.get(0))) {
+                return fields.stream().anyMatch(Times::isMinutes) || unit.matches("(?i)mm:ss.*")
+                        ? Clock.MINUTES_SECONDS
+                        : Clock.CLOCK;
             }
             String said = (name + " " + unit).toLowerCase(Locale.ROOT);
-            if (said.matches(".*\\b(ms|millis|milliseconds)\\b.*")) {
+            if (said.matches(".*(\\b|_)(ms|msec|millis|milliseconds)\\b.*")) {
                 return Clock.MILLIS;
             }
-            if (number(fields.get(0)) > 1e11) {
+            if (said.matches(".*(\\b|_)(us|usec|micros|microseconds)\\b.*|.*[µμ]s.*")) {
+                return Clock.MICROS;
+            }
+            if (said.matches(".*(\\b|_)(min|minutes)\\b.*")) {
+                return Clock.MINUTES;
+            }
+            double first = number(fields.get(0));
+            if (first > 1e14) {
+                return Clock.MICROS;
+            }
+            if (first > 1e11) {
                 return Clock.MILLIS;
             }
             boolean saysSeconds = said.matches(".*\\b(s|sec|seconds)\\b.*");

@@ -9,6 +9,7 @@ import java.util.Optional;
  *
  * @param headLine lines before the names; -1 when there are no names
  * @param unitRow whether a line of units follows the names
+ * @param dates which number of a date comes first
  * @param columns all of them, in the file's order
  */
 public record Dialect(
@@ -17,6 +18,7 @@ public record Dialect(
         boolean decimalComma,
         int headLine,
         boolean unitRow,
+        DateOrder dates,
         List<Column> columns) {
     public Dialect {
         columns = List.copyOf(columns);
@@ -33,10 +35,55 @@ public record Dialect(
 
     /** How a time is written. */
     public enum Clock {
-        SECONDS,
-        MILLIS,
-        CLOCK,
-        TIMESTAMP
+        SECONDS("seconds"),
+        MILLIS("milliseconds"),
+        MICROS("microseconds"),
+        MINUTES("minutes"),
+        CLOCK("time of day, h:mm:ss"),
+        MINUTES_SECONDS("minutes and seconds, mm:ss"),
+        TIMESTAMP("date and time");
+
+        private final String words;
+
+        Clock(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** Whether it is written as one number. */
+        boolean isNumber() {
+            return this == SECONDS || this == MILLIS || this == MICROS || this == MINUTES;
+        }
+
+        /** Seconds for each one of a number. */
+        double seconds() {
+            return switch (this) {
+                case MILLIS -> 1e-3;
+                case MICROS -> 1e-6;
+                case MINUTES -> 60;
+                default -> 1;
+            };
+        }
+    }
+
+    /** Which number of a date comes first. */
+    public enum DateOrder {
+        YEAR_FIRST("year first"),
+        DAY_FIRST("day first"),
+        MONTH_FIRST("month first");
+
+        private final String words;
+
+        DateOrder(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
     /**

@@ -1,5 +1,7 @@
 package brightlantern.core.take.csv;
 
+import java.util.regex.Pattern;
+
 /** Decimal numbers out of a buffer of characters, without making a text of each. */
 final class Numbers {
     private static final double[] POWERS = new double[23];
@@ -14,7 +16,19 @@ final class Numbers {
     /** More digits than this do not fit a double exactly. */
     private static final int EXACT_DIGITS = 15;
 
+    /** Thousands set apart, by comma or point, apostrophe or a space of any kind. */
+    private static final Pattern GROUPED_POINT =
+            Pattern.compile("[-+]?\\d{1,3}(?:[,' \u00A0\u202F]\\d{3})+(?:\\.\\d+)?");
+
+    private static final Pattern GROUPED_COMMA =
+            Pattern.compile("[-+]?\\d{1,3}(?:[.' \u00A0\u202F]\\d{3})+(?:,\\d+)?");
+
     private Numbers() {}
+
+    /** Whether a text is a number with its thousands set apart. */
+    static boolean isGrouped(String text, boolean decimalComma) {
+        return (decimalComma ? GROUPED_COMMA : GROUPED_POINT).matcher(text).matches();
+    }
 
     /**
      * The number, or NaN when it is none. Exact: with up to 15 digits and a power of ten up to 22
@@ -68,8 +82,12 @@ final class Numbers {
 
     private static double slow(char[] buffer, int start, int end, boolean decimalComma) {
         String text = new String(buffer, start, end - start);
+        Pattern grouped = decimalComma ? GROUPED_COMMA : GROUPED_POINT;
+        if (grouped.matcher(text).matches()) {
+            text = text.replaceAll(decimalComma ? "[.' \u00A0\u202F]" : "[,' \u00A0\u202F]", "");
+        }
         if (decimalComma) {
-            text = text.replace(".", "").replace(',', '.');
+            text = text.replace(',', '.');
         }
         char last = text.charAt(text.length() - 1);
         if (last == 'd' || last == 'D' || last == 'f' || last == 'F') {

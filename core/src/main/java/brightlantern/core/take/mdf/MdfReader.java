@@ -1,10 +1,19 @@
 package brightlantern.core.take.mdf;
 
+import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -28,27 +37,102 @@ public final class MdfReader {
     private static final int MOST_BYTES = 1 << 30;
     private static final int MOST_CHANNELS = 20_000;
 
+    /** Deflate cannot make more out of a byte than this (RFC 1951). */
+    private static final long MOST_INFLATED = 1032;
+
     private final ByteBuffer file;
     private final List<String> remarks = new ArrayList<>();
     private final Map<String, Take.Column> columns = new LinkedHashMap<>();
     private final List<Value> values = new ArrayList<>();
     private final Set<String> used = new HashSet<>();
 
-    private MdfReader(byte[] bytes) {
-        file = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+    /** A sample takes 8 bytes, and its column half as much again while it is made. */
+    private static final long MOST_SAMPLES = Runtime.getRuntime().maxMemory() / 2 / 12;
+
+    /** More different texts than this are no states. */
+    private static final int MOST_WORDS = 200;
+
+    private long samples;
+
+    private MdfReader(ByteBuffer file) {
+        this.file = file.order(ByteOrder.LITTLE_ENDIAN);
     }
 
     /**
      * @param values name, unit and states of each column; the id is the one that stands in the
      *     channel's comment, if this program wrote it, and one made from the name otherwise
      */
-    public record Read(Take take, List<Value> values, Instant start, List<String> remarks) {}
+    public record Read(Take take, List<Value> values, Instant start, List<String> remarks) {
+        /**
+         * The same for a vehicle: what its description knows stands in the description's unit, and
+         * only what it does not know is a value of its own. What cannot be turned keeps its unit
+         * under a name of its own.
+         */
+        public Read in(VehicleDescription description) {
+            Map<String, Take.Column> columns = new LinkedHashMap<>();
+            List<Value> own = new ArrayList<>();
+            List<String> told = new ArrayList<>(remarks);
+            for (Value v : values) {
+                Take.Column column = take.columns().get(v.id());
+                Optional<Value> known = description.value(v.id());
+                if (known.isEmpty()) {
+                    columns.put(v.id(), column);
+                    own.add(v);
+                    continue;
+                }
+                try {
+                    columns.put(v.id(), turned(column, v, known.get()));
+                } catch (IllegalArgumentException other) {
+                    String id = "log." + v.id();
+                    columns.put(id, column);
+                    own.add(v.as(id));
+                    told.add(
+                            v.name()
+                                    + ": "
+                                    + other.getMessage()
+                                    + "; it stands as a value of its own.");
+                }
+            }
+            return new Read(new Take(columns, take.marks()), own, start, told);
+        }
+
+        private static Take.Column turned(Take.Column column, Value from, Value to) {
+            if (to.isState() || from.unit().isEmpty() || from.unit().equals(to.unit())) {
+                return column;
+            }
+            double[] seconds = new double[column.size()];
+            double[] y = new double[column.size()];
+            for (int i = 0; i < y.length; i++) {
+                seconds[i] = column.seconds(i);
+                y[i] = Units.convert(column.value(i), from.unit(), to.unit());
+            }
+            return new Take.Column(seconds, y);
+        }
+    }
 
     /**
      * @throws IllegalArgumentException names the byte and what was expected there
      */
     public static Read read(byte[] bytes) {
-        return new MdfReader(bytes).whole();
+        return new MdfReader(ByteBuffer.wrap(bytes)).whole();
+    }
+
+    /**
+     * Reads a file without holding all of it in memory.
+     *
+     * @throws IOException when it cannot be read
+     * @throws IllegalArgumentException names the byte and what was expected there, or says what is
+     *     too large
+     */
+    public static Read read(Path path) throws IOException {
+        try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ)) {
+            if (channel.size() > Integer.MAX_VALUE) {
+                throw new IllegalArgumentException(
+                        "The file is larger than 2 GB; export a part of it");
+            }
+            return new MdfReader(channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size()))
+                    .whole();
+        }
     }
 
     private record Block(String kind, long at, long length, int links) {
@@ -71,15 +155,24 @@ public final class MdfReader {
             int bitOffset,
             int byteOffset,
             int bits,
-            long conversion) {}
+            long conversion,
+            int invalidBit) {
+        boolean isText() {
+            return type >= 6 && type <= 9;
+        }
+    }
 
     /** A channel group: where its records are in the data. */
     private record Group(
             long recordId, long cycles, int width, int invalid, List<Channel> channels) {}
 
     private Read whole() {
-        if (file.capacity() < 64 + 104
-                || !new String(file.array(), 0, 8, StandardCharsets.US_ASCII).startsWith("MDF ")) {
+        String mark = file.capacity() < 64 + 104 ? "" : ascii(0, 8);
+        if (mark.startsWith("UnFinMF")) {
+            throw new IllegalArgumentException(
+                    "Byte 0: this MDF was never finished ('UnFinMF'): its recorder stopped while it wrote. Let the recorder's own tool finish it, then bring it in");
+        }
+        if (!mark.startsWith("MDF ")) {
             throw new IllegalArgumentException(
                     "Byte 0: expected an MDF file ('MDF'), found another");
         }
@@ -130,6 +223,12 @@ public final class MdfReader {
         }
     }
 
+    private String ascii(int at, int length) {
+        byte[] letters = new byte[length];
+        file.get(at, letters);
+        return new String(letters, StandardCharsets.US_ASCII);
+    }
+
     private Block block(long at, String expected) {
         Block block = block(at);
         if (!block.kind().equals(expected)) {
@@ -167,11 +266,7 @@ public final class MdfReader {
                             + " links in a file of "
                             + file.capacity());
         }
-        return new Block(
-                new String(file.array(), a + 2, 2, StandardCharsets.US_ASCII),
-                at,
-                length,
-                (int) links);
+        return new Block(ascii(a + 2, 2), at, length, (int) links);
     }
 
     private long link(Block block, int number) {
@@ -188,8 +283,9 @@ public final class MdfReader {
         while (end < most && file.get(end) != 0) {
             end++;
         }
-        String text =
-                new String(file.array(), block.data(), end - block.data(), StandardCharsets.UTF_8);
+        byte[] letters = new byte[end - block.data()];
+        file.get(block.data(), letters);
+        String text = new String(letters, StandardCharsets.UTF_8);
         return Optional.of(
                 block.kind().equals("MD")
                         ? text.replaceAll("(?s).*<TX[^>]*>(.*?)</TX>.*", "$1").trim()
@@ -221,7 +317,7 @@ public final class MdfReader {
                             variable ? List.of() : channels(link(cg, 1))));
             at = link(cg, 0);
         }
-        byte[] bytes = link(dg, 2) == 0 ? new byte[0] : data(link(dg, 2));
+        ByteBuffer bytes = link(dg, 2) == 0 ? ByteBuffer.allocate(0) : data(link(dg, 2));
         for (Group group : groups) {
             if (group.width() >= 0) {
                 read(group, bytes, records(bytes, idSize, group, groups));
@@ -252,26 +348,36 @@ public final class MdfReader {
                             file.get(d + 3),
                             file.getInt(d + 4),
                             file.getInt(d + 8),
-                            link(cn, 4)));
+                            link(cn, 4),
+                            (file.getInt(d + 12) & 2) != 0 ? file.getInt(d + 16) : -1));
             at = link(cn, 0);
         }
         return channels;
     }
 
     /** The bytes of a data block, of a list of them, or of deflated ones. */
-    private byte[] data(long at) {
-        java.io.ByteArrayOutputStream all = new java.io.ByteArrayOutputStream();
+    private ByteBuffer data(long at) {
+        Block block = block(at);
+        if (block.kind().equals("DT")) {
+            // one block is read where it stands
+            return file.slice(block.data(), (int) block.dataLength());
+        }
+        ByteArrayOutputStream all = new ByteArrayOutputStream();
         gather(at, all, new HashSet<>());
-        return all.toByteArray();
+        return ByteBuffer.wrap(all.toByteArray());
     }
 
-    private void gather(long at, java.io.ByteArrayOutputStream all, Set<Long> seen) {
+    private void gather(long at, ByteArrayOutputStream all, Set<Long> seen) {
         for (long next = at; next != 0; ) {
             fresh(seen, next);
             Block block = block(next);
             next = 0;
             switch (block.kind()) {
-                case "DT", "RD" -> all.write(file.array(), block.data(), (int) block.dataLength());
+                case "DT", "RD" -> {
+                    byte[] part = new byte[(int) block.dataLength()];
+                    file.get(block.data(), part);
+                    all.writeBytes(part);
+                }
                 case "DZ" -> inflate(block, all);
                 case "HL" -> next = link(block, 0);
                 case "DL" -> {
@@ -286,14 +392,14 @@ public final class MdfReader {
                         throw new IllegalArgumentException(
                                 "Byte " + block.at() + ": expected data, found ##" + block.kind());
             }
-            if (all.size() > MOST_BYTES) {
+            if (all.size() > Math.min(MOST_BYTES, Runtime.getRuntime().maxMemory() / 3)) {
                 throw new IllegalArgumentException(
-                        "A data group is larger than " + MOST_BYTES + " bytes");
+                        "A data group is larger than this machine's memory takes at once; export a part of it");
             }
         }
     }
 
-    private void inflate(Block block, java.io.ByteArrayOutputStream all) {
+    private void inflate(Block block, ByteArrayOutputStream all) {
         int d = block.data();
         int kind = file.get(d + 2);
         long parameter = file.getInt(d + 4);
@@ -302,7 +408,8 @@ public final class MdfReader {
         if (original < 0
                 || original > MOST_BYTES
                 || packed < 0
-                || packed > block.dataLength() - 24) {
+                || packed > block.dataLength() - 24
+                || original > MOST_INFLATED * Math.max(packed, 64)) {
             throw new IllegalArgumentException(
                     "Byte "
                             + d
@@ -314,7 +421,7 @@ public final class MdfReader {
         byte[] out = new byte[(int) original];
         Inflater inflater = new Inflater();
         try {
-            inflater.setInput(file.array(), d + 24, (int) packed);
+            inflater.setInput(file.slice(d + 24, (int) packed));
             int n = 0;
             while (n < out.length) {
                 int got = inflater.inflate(out, n, out.length - n);
@@ -347,28 +454,29 @@ public final class MdfReader {
     }
 
     /** Where the records of a group begin within the data. */
-    private int[] records(byte[] bytes, int idSize, Group wanted, List<Group> groups) {
+    private int[] records(ByteBuffer bytes, int idSize, Group wanted, List<Group> groups) {
         int width = wanted.width() + wanted.invalid();
         if (width <= 0) {
             return new int[0];
         }
         if (idSize == 0) {
-            int n = (int) Math.min(Math.max(0, wanted.cycles()), bytes.length / width);
+            int n = (int) Math.min(Math.max(0, wanted.cycles()), bytes.limit() / width);
             if (n < wanted.cycles()) {
                 remarks.add(
-                        wanted.cycles()
-                                - n
-                                + " record(s) are missing at the end; the file is torn.");
+                        Words.counted(
+                                wanted.cycles()
+                                        - n
+                                        + " record(s) missing at the end; the file is torn."));
             }
             int[] at = new int[n];
             Arrays.setAll(at, i -> i * width);
             return at;
         }
-        ByteBuffer data = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
-        int[] found = new int[bytes.length / (width + idSize) + 1];
+        ByteBuffer data = bytes.order(ByteOrder.LITTLE_ENDIAN);
+        int[] found = new int[bytes.limit() / (width + idSize) + 1];
         int n = 0;
         int at = 0;
-        while (at + idSize <= bytes.length) {
+        while (at + idSize <= bytes.limit()) {
             long id =
                     switch (idSize) {
                         case 1 -> data.get(at) & 0xFF;
@@ -386,8 +494,8 @@ public final class MdfReader {
             int length =
                     its.width() >= 0
                             ? its.width() + its.invalid()
-                            : at + 4 <= bytes.length ? 4 + data.getInt(at) : 4;
-            if (length < 0 || at + length > bytes.length) {
+                            : at + 4 <= bytes.limit() ? 4 + data.getInt(at) : 4;
+            if (length < 0 || at + length > bytes.limit()) {
                 break;
             }
             if (its == wanted) {
@@ -398,7 +506,14 @@ public final class MdfReader {
         return Arrays.copyOf(found, n);
     }
 
-    private void read(Group group, byte[] bytes, int[] records) {
+    private void read(Group group, ByteBuffer bytes, int[] records) {
+        samples += (long) records.length * group.channels().size();
+        if (samples > MOST_SAMPLES) {
+            throw new IllegalArgumentException(
+                    "It holds more than "
+                            + MOST_SAMPLES / 1_000_000
+                            + " million samples, which is what this machine's memory takes at once; export fewer channels or a shorter part");
+        }
         Channel master = group.channels().stream().filter(Channel::master).findFirst().orElse(null);
         double[] times = new double[records.length];
         if (master == null || master.type() == -1) {
@@ -415,7 +530,18 @@ public final class MdfReader {
                 continue;
             }
             double[] y = new double[records.length];
-            if (!numbers(channel, bytes, records, y)) {
+            Map<Integer, String> words = Map.of();
+            if (channel.isText()) {
+                words = texts(channel, bytes, records, y);
+                if (words.size() >= MOST_WORDS) {
+                    remarks.add(
+                            channel.name()
+                                    + ": more than "
+                                    + MOST_WORDS
+                                    + " different texts; left out.");
+                    continue;
+                }
+            } else if (!numbers(channel, bytes, records, y)) {
                 remarks.add(
                         channel.name()
                                 + ": data type "
@@ -423,7 +549,8 @@ public final class MdfReader {
                                 + " is not read; left out.");
                 continue;
             }
-            Map<Integer, String> states = convert(channel, y);
+            Map<Integer, String> states = channel.isText() ? words : convert(channel, y);
+            invalid(group, channel, bytes, records, y);
             String id =
                     channel.comment().matches("[A-Za-z][A-Za-z0-9.+-]*")
                             ? channel.comment()
@@ -454,7 +581,59 @@ public final class MdfReader {
         }
     }
 
-    private static boolean numbers(Channel c, byte[] bytes, int[] records, double[] into) {
+    /** What the recorder marked as not valid is a gap. */
+    private void invalid(Group group, Channel c, ByteBuffer bytes, int[] records, double[] y) {
+        if (c.invalidBit() < 0 || c.invalidBit() / 8 >= group.invalid()) {
+            return;
+        }
+        int gaps = 0;
+        for (int i = 0; i < y.length; i++) {
+            int at = records[i] + group.width() + c.invalidBit() / 8;
+            if (at < bytes.limit() && (bytes.get(at) >> (c.invalidBit() % 8) & 1) != 0) {
+                y[i] = Double.NaN;
+                gaps++;
+            }
+        }
+        if (gaps > 0) {
+            remarks.add(
+                    c.name()
+                            + ": "
+                            + Words.count(gaps, "sample")
+                            + " marked as not valid are gaps.");
+        }
+    }
+
+    /** Texts of fixed length as states, each one a number; {@link #MOST_WORDS} of them at most. */
+    private static Map<Integer, String> texts(
+            Channel c, ByteBuffer bytes, int[] records, double[] into) {
+        Charset letters =
+                switch (c.type()) {
+                    case 6 -> StandardCharsets.ISO_8859_1;
+                    case 8 -> StandardCharsets.UTF_16LE;
+                    case 9 -> StandardCharsets.UTF_16BE;
+                    default -> StandardCharsets.UTF_8;
+                };
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        byte[] one = new byte[Math.max(0, c.bits() / 8)];
+        for (int i = 0; i < records.length && numbers.size() < MOST_WORDS; i++) {
+            int at = records[i] + c.byteOffset();
+            if (at < 0 || at + one.length > bytes.limit()) {
+                into[i] = Double.NaN;
+                continue;
+            }
+            bytes.get(at, one);
+            String text = new String(one, letters);
+            int end = text.indexOf('\0');
+            into[i] =
+                    numbers.computeIfAbsent(
+                            (end < 0 ? text : text.substring(0, end)).trim(), t -> numbers.size());
+        }
+        Map<Integer, String> words = new LinkedHashMap<>();
+        numbers.forEach((text, n) -> words.put(n, text));
+        return words;
+    }
+
+    private static boolean numbers(Channel c, ByteBuffer bytes, int[] records, double[] into) {
         boolean whole = c.type() >= 0 && c.type() <= 3 && c.bits() >= 1 && c.bits() <= 64;
         boolean real = (c.type() == 4 || c.type() == 5) && (c.bits() == 32 || c.bits() == 64);
         int length = (c.bitOffset() + c.bits() + 7) / 8;
@@ -464,12 +643,12 @@ public final class MdfReader {
         boolean big = c.type() == 1 || c.type() == 3 || c.type() == 5;
         for (int i = 0; i < records.length; i++) {
             int at = records[i] + c.byteOffset();
-            if (at + length > bytes.length) {
+            if (at + length > bytes.limit()) {
                 return false;
             }
             long raw = 0;
             for (int b = 0; b < length; b++) {
-                long one = bytes[big ? at + length - 1 - b : at + b] & 0xFFL;
+                long one = bytes.get(big ? at + length - 1 - b : at + b) & 0xFFL;
                 raw |= one << (8 * b);
             }
             raw >>>= c.bitOffset();
@@ -533,6 +712,9 @@ public final class MdfReader {
                 }
                 return words;
             }
+            case 8 -> {
+                return ranges(cc, p, references, y);
+            }
             default ->
                     remarks.add(
                             channel.name()
@@ -541,5 +723,23 @@ public final class MdfReader {
                                     + " is not read; raw numbers are shown.");
         }
         return Map.of();
+    }
+
+    /** Value range to text: each range is a state, and one more for what lies in none. */
+    private Map<Integer, String> ranges(Block cc, double[] p, int references, double[] y) {
+        int count = Math.min(p.length / 2, references);
+        Map<Integer, String> words = new LinkedHashMap<>();
+        for (int i = 0; i < count; i++) {
+            words.put(i, text(link(cc, 4 + i)).orElse("state " + i));
+        }
+        words.put(count, text(link(cc, 4 + count)).orElse("other"));
+        for (int k = 0; k < y.length; k++) {
+            int state = count;
+            for (int i = 0; i < count && state == count; i++) {
+                state = y[k] >= p[2 * i] && y[k] <= p[2 * i + 1] ? i : count;
+            }
+            y[k] = Double.isNaN(y[k]) ? Double.NaN : state;
+        }
+        return words;
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.core.take.mdf;
 
+import brightlantern.core.signal.Scaling;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
@@ -116,7 +117,10 @@ public final class MdfWriter {
         for (int i = 0; i < n; i++) {
             data.putDouble(HEADER + i * width, values.get(0).getValue().seconds(i));
             for (int v = 0; v < values.size(); v++) {
-                data.putDouble(HEADER + i * width + 8 * (v + 1), values.get(v).getValue().value(i));
+                // target and actual in one unit: that in which they are shown
+                data.putDouble(
+                        HEADER + i * width + 8 * (v + 1),
+                        shown(d, values.get(v).getKey(), values.get(v).getValue().value(i)));
             }
         }
         long dataAt = place(data);
@@ -127,7 +131,7 @@ public final class MdfWriter {
             channel =
                     channel(
                             value == null ? id : value.name(),
-                            value == null ? "" : value.unit(),
+                            value == null || value.isState() ? "" : value.show(),
                             id,
                             value == null ? Map.of() : value.states(),
                             8 * (v + 1),
@@ -145,6 +149,10 @@ public final class MdfWriter {
         dg.putLong(HEADER + 8, cgAt);
         dg.putLong(HEADER + 16, dataAt);
         return place(dg);
+    }
+
+    private static double shown(VehicleDescription d, String id, double physical) {
+        return d.value(id).map(v -> Scaling.shown(v, physical)).orElse(physical);
     }
 
     private long channel(
