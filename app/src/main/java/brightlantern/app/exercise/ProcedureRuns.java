@@ -28,6 +28,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class ProcedureRuns {
+    /** What is longer than this is read on the run's own page. */
+    private static final int MOST_FIGURES = 400;
+
     /** Failed since the last clear, pending or confirmed: the code is there. */
     static final int STORED = 0x2C;
 
@@ -253,7 +256,7 @@ class ProcedureRuns {
                 its.context.job().id(),
                 "exercise",
                 its.who,
-                name + ": " + v.says(),
+                name + ": " + v.says() + figures(v),
                 v.passes(),
                 tells.stream().findFirst().map(Evidence.class::cast),
                 v.reasons(),
@@ -269,6 +272,12 @@ class ProcedureRuns {
                                         name + ": " + v.says(),
                                         v.passes(),
                                         t));
+    }
+
+    /** The figures behind a verdict belong into the finding, so that reports tell them. */
+    private static String figures(ProcedureRun.Verdict v) {
+        String all = String.join("; ", v.reasons());
+        return all.isEmpty() || all.length() > MOST_FIGURES ? "" : " (" + all + ")";
     }
 
     private void goOn(LiveRun its) {

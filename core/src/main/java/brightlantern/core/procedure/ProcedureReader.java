@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.Set;
 import java.util.stream.Stream;
 import tools.jackson.databind.JsonNode;
@@ -400,7 +401,27 @@ public final class ProcedureReader {
         }
 
         private List<String> values(ObjectNode node, String field, boolean whole, String place) {
-            List<String> values = texts(node, field);
+            // cell.* stands for all that are called so
+            List<String> values =
+                    texts(node, field).stream()
+                            .flatMap(
+                                    v ->
+                                            v.endsWith("*")
+                                                    ? vehicle.values().stream()
+                                                            .map(VehicleDescription.Value::id)
+                                                            .filter(
+                                                                    id ->
+                                                                            id.matches(
+                                                                                    Pattern.quote(
+                                                                                                    v
+                                                                                                            .substring(
+                                                                                                                    0,
+                                                                                                                    v
+                                                                                                                                    .length()
+                                                                                                                            - 1))
+                                                                                            + "\\d+"))
+                                                    : Stream.of(v))
+                            .toList();
             values.forEach(
                     v ->
                             known(

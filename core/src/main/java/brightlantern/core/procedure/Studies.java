@@ -1,5 +1,6 @@
 package brightlantern.core.procedure;
 
+import brightlantern.core.battery.PackStudy;
 import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.actuator.ByHand;
 import brightlantern.core.actuator.Responses;
@@ -7,6 +8,7 @@ import brightlantern.core.cylinder.CutOut;
 import brightlantern.core.tank.TankTest;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Optional;
 import java.util.Map;
 
 /** The core's studies by the names under which procedures ask for them. */
@@ -20,6 +22,24 @@ public final class Studies {
 
     public static final String BY_HAND = "by-hand";
 
+    public static final String PACK = "pack";
+
+    /** Ids of cells begin so; a number follows. */
+    public static final String CELLS = "cell.";
+
+    private static final List<String> PACK_OUTCOMES =
+            List.of(
+                    PackStudy.TOGETHER,
+                    PackStudy.WITH_CURRENT,
+                    PackStudy.AT_REST,
+                    PackStudy.TOO_LITTLE);
+
+    /** Cells of a balanced pack lie so close together at rest, V. */
+    private static final double USUALLY_APART = 0.025;
+
+    /** Resistances of cells of one make differ by less than this, mΩ. */
+    private static final double USUALLY_STEEP = 0.5;
+
     private static final Map<String, Study> ALL = new LinkedHashMap<>();
 
     static {
@@ -29,6 +49,26 @@ public final class Studies {
         ALL.put(UP_AND_DOWN, ActuatorRun.STEPS);
         ALL.put(RESPONSES, Responses.STUDY);
         ALL.put(BY_HAND, ByHand.STUDY);
+        ALL.put(PACK, Study.of(PACK_OUTCOMES, Studies::pack));
+    }
+
+    /** The cells of a pack; {@code about} is the value of its current. */
+    private static Study.Verdict pack(Study.Material m) {
+        PackStudy.Verdict v =
+                PackStudy.judge(
+                        m.take(),
+                        CELLS,
+                        m.about(),
+                        m.figure("apart", USUALLY_APART),
+                        m.figure("steep", USUALLY_STEEP));
+        return new Study.Verdict(
+                v.outcome(),
+                v.outcome().equals(PackStudy.TOO_LITTLE)
+                        ? Optional.empty()
+                        : Optional.of(v.outcome().equals(PackStudy.TOGETHER)),
+                v.sentence(),
+                v.reasons(),
+                Optional.empty());
     }
 
     private Studies() {}

@@ -1,5 +1,6 @@
 package brightlantern.core.sound;
 
+import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -62,8 +63,42 @@ public final class InjectorSound {
             List<String> reasons,
             List<Cylinder> cylinders) {}
 
+    /** Mains hum and rumble lie below, clicks well above. */
+    private static final double HUM_HERTZ = 300;
+
+    /**
+     * Offset, hum and rumble taken away: a Butterworth high-pass of second order, run twice (the
+     * bilinear transform's biquad).
+     */
+    static Wav withoutHum(Wav wav) {
+        double[] once = highPass(wav.samples(), wav.rate());
+        return new Wav(wav.rate(), highPass(once, wav.rate()), wav.remarks(), wav.clipped());
+    }
+
+    private static double[] highPass(double[] x, int rate) {
+        double k = Math.tan(Math.PI * HUM_HERTZ / rate);
+        double norm = 1 / (1 + Math.sqrt(2) * k + k * k);
+        double a1 = 2 * (k * k - 1) * norm;
+        double a2 = (1 - Math.sqrt(2) * k + k * k) * norm;
+        double[] y = new double[x.length];
+        // as if the first sample had always been there: no step at the beginning
+        double x1 = x.length > 0 ? x[0] : 0;
+        double x2 = x1;
+        double y1 = 0;
+        double y2 = 0;
+        for (int i = 0; i < x.length; i++) {
+            y[i] = norm * (x[i] - 2 * x1 + x2) - a1 * y1 - a2 * y2;
+            x2 = x1;
+            x1 = x[i];
+            y2 = y1;
+            y1 = y[i];
+        }
+        return y;
+    }
+
     /** Clicks in the order in which they came. */
-    public static List<Click> clicks(Wav wav) {
+    public static List<Click> clicks(Wav recorded) {
+        Wav wav = withoutHum(recorded);
         int window = Math.max(1, (int) (WINDOW_SECONDS * wav.rate()));
         double[] envelope = envelope(wav, window);
         double noise = new Median().evaluate(envelope);
@@ -133,13 +168,23 @@ public final class InjectorSound {
      * @param order numbers of the cylinders
      */
     public static Verdict judge(Wav wav, List<Integer> order) {
+        if (wav.clipped()) {
+            return new Verdict(
+                    false,
+                    Optional.empty(),
+                    "Cannot be judged: the recording is clipped. Move the microphone away or turn it down, and record again.",
+                    wav.remarks(),
+                    List.of());
+        }
         List<Click> clicks = clicks(wav);
         if (clicks.isEmpty() || clicks.size() % order.size() != 0) {
             return new Verdict(
                     false,
                     Optional.empty(),
-                    "Not judged: %d click(s) were found, expected as many as %d cylinders or a multiple."
-                            .formatted(clicks.size(), order.size()),
+                    Words.count(clicks.size(), "click")
+                            + " found, which cannot be judged: expected as many as "
+                            + order.size()
+                            + " cylinders or a multiple.",
                     wav.remarks(),
                     List.of());
         }
@@ -162,11 +207,11 @@ public final class InjectorSound {
                             String.format(
                                     Locale.ROOT,
                                     "Cylinder %d: %+.1f dB against the middle one, centre of its sound at"
-                                            + " %.0f Hz (%d click(s))%s.",
+                                            + " %.0f Hz (%s)%s.",
                                     n,
                                     level,
                                     hertz,
-                                    its.size(),
+                                    Words.count(its.size(), "click"),
                                     dull ? ", dull" : ""));
                 });
         List<Integer> dull =

@@ -4,17 +4,28 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
 /**
  * A recording as samples from -1 to 1, channels averaged. Reads RIFF/WAVE with linear PCM of 8
- * (unsigned), 16 and 24 bit, one or two channels, 8 to 192 kHz.
+ * (unsigned), 16, 24 and 32 bit and IEEE 754 floats of 32 and 64 bit, one or two channels, 8 to
+ * 192 kHz.
  *
  * @param rate samples a second
  * @param remarks what is wrong with it, though it could be read
+ * @param clipped whether its loudest parts are cut off, so that loudness cannot be compared
  */
-public record Wav(int rate, double[] samples, List<String> remarks) {
+public record Wav(int rate, double[] samples, List<String> remarks, boolean clipped) {
+    private static final int FLOAT = 3;
+
+    /** So many samples in a row at the same highest level are no sound. */
+    private static final int FLAT_RUN = 6;
+
+    /** Channels that move against each other by this correlation are one sound, turned over. */
+    private static final double AGAINST = -0.5;
+
     private static final int LEAST_RATE = 8000;
     private static final int MOST_RATE = 192_000;
     private static final int PCM = 1;
@@ -34,6 +45,11 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
 
     public Wav {
         remarks = List.copyOf(remarks);
+    }
+
+    /** A recording that is not clipped. */
+    public Wav(int rate, double[] samples, List<String> remarks) {
+        this(rate, samples, remarks, false);
     }
 
     public double seconds() {
@@ -72,7 +88,7 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
                 }
             } else if (name.equals("data")) {
                 check(format, channels, rate, bits, at);
-                return samples(bytes, body, size, channels, rate, bits);
+                return samples(bytes, body, size, channels, rate, bits, format == FLOAT);
             }
             // parts begin at even bytes
             long next = body + size + (size & 1);
@@ -93,9 +109,11 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
         if (format == 0) {
             throw new IllegalArgumentException("Byte " + at + ": expected 'fmt ' before 'data'");
         }
-        if (format != PCM || bits != 8 && bits != 16 && bits != 24) {
+        boolean whole = format == PCM && bits % 8 == 0 && bits >= 8 && bits <= 32;
+        boolean real = format == FLOAT && (bits == 32 || bits == 64);
+        if (!whole && !real) {
             throw new IllegalArgumentException(
-                    "Expected linear PCM of 8, 16 or 24 bit, found format %d with %d bit"
+                    "Expected linear PCM of 8, 16, 24 or 32 bit or floats, found format %d with %d bit"
                             .formatted(format, bits));
         }
         if (channels != 1 && channels != 2) {
@@ -108,7 +126,7 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
     }
 
     private static Wav samples(
-            byte[] bytes, int from, long size, int channels, int rate, int bits) {
+            byte[] bytes, int from, long size, int channels, int rate, int bits, boolean real) {
         List<String> remarks = new ArrayList<>();
         int wide = bits / 8;
         long there = Math.min(size, bytes.length - from);
@@ -116,19 +134,6 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
             remarks.add("The file ends early; what was there was read.");
         }
         int count = (int) (there / (wide * channels));
-        double[] samples = new double[count];
-        int clipped = 0;
-        double loudest = 0;
-        for (int i = 0; i < count; i++) {
-            double sum = 0;
-            for (int c = 0; c < channels; c++) {
-                double v = sample(bytes, from + (i * channels + c) * wide, bits);
-                clipped += Math.abs(v) >= CLIPPED ? 1 : 0;
-                sum += v;
-            }
-            samples[i] = sum / channels;
-            loudest = Math.max(loudest, Math.abs(samples[i]));
-        }
         if (count < LEAST_SECONDS * rate) {
             throw new IllegalArgumentException(
                     String.format(
@@ -137,24 +142,92 @@ public record Wav(int rate, double[] samples, List<String> remarks) {
                             count / (double) rate,
                             LEAST_SECONDS));
         }
+        double[][] each = new double[channels][count];
+        ByteBuffer in = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < count; i++) {
+            for (int c = 0; c < channels; c++) {
+                int at = from + (i * channels + c) * wide;
+                double v =
+                        real
+                                ? wide == 4 ? in.getFloat(at) : in.getDouble(at)
+                                : sample(bytes, at, bits);
+                each[c][i] = Double.isFinite(v) ? v : 0;
+            }
+        }
+        boolean clipped = false;
+        for (double[] channel : each) {
+            clipped |= clipped(channel, bits);
+        }
+        if (clipped) {
+            remarks.add("It is clipped: too loud for the microphone, so loudness tells nothing.");
+        }
+        double[] samples = together(each, remarks);
+        double loudest = Arrays.stream(samples).map(Math::abs).max().orElse(0);
         if (loudest < SILENT) {
             throw new IllegalArgumentException(
                     "The recording is silent; put the microphone nearer");
         }
-        if (clipped > CLIPPED_SHARE * count * channels) {
-            remarks.add(
-                    "It is clipped: too loud for the microphone. Loudness is judged with care.");
+        return new Wav(rate, samples, remarks, clipped);
+    }
+
+    /** Cut off at the end of the scale, or flat at its highest level wherever that lies. */
+    private static boolean clipped(double[] channel, int bits) {
+        double most = Arrays.stream(channel).max().orElse(0);
+        double least = Arrays.stream(channel).min().orElse(0);
+        int atEnd = 0;
+        int flat = 0;
+        int run = 0;
+        for (int i = 0; i < channel.length; i++) {
+            atEnd += Math.abs(channel[i]) >= CLIPPED ? 1 : 0;
+            boolean same =
+                    i > 0
+                            && channel[i] == channel[i - 1]
+                            && (channel[i] == most || channel[i] == least);
+            run = same ? run + 1 : 0;
+            flat += run >= FLAT_RUN - 1 ? 1 : 0;
         }
-        return new Wav(rate, samples, remarks);
+        // with eight bits the crest of any slow wave is flat
+        return atEnd > CLIPPED_SHARE * channel.length
+                || bits > 8 && flat > CLIPPED_SHARE * channel.length;
+    }
+
+    /** The mean of the channels; one that was recorded upside down is turned over first. */
+    private static double[] together(double[][] each, List<String> remarks) {
+        if (each.length == 1) {
+            return each[0];
+        }
+        double product = 0;
+        double left = 0;
+        double right = 0;
+        for (int i = 0; i < each[0].length; i++) {
+            product += each[0][i] * each[1][i];
+            left += each[0][i] * each[0][i];
+            right += each[1][i] * each[1][i];
+        }
+        boolean against = left > 0 && right > 0 && product / Math.sqrt(left * right) < AGAINST;
+        if (against) {
+            remarks.add("Its two channels were recorded against each other; one was turned over.");
+        }
+        double[] samples = new double[each[0].length];
+        for (int i = 0; i < samples.length; i++) {
+            samples[i] = (each[0][i] + (against ? -each[1][i] : each[1][i])) / 2;
+        }
+        return samples;
     }
 
     private static double sample(byte[] bytes, int at, int bits) {
         return switch (bits) {
             case 8 -> ((bytes[at] & 0xFF) - 128) / 128.0;
             case 16 -> (short) (bytes[at] & 0xFF | bytes[at + 1] << 8) / 32768.0;
-            default ->
+            case 24 ->
                     ((bytes[at] & 0xFF) | (bytes[at + 1] & 0xFF) << 8 | bytes[at + 2] << 16)
                             / 8388608.0;
+            default ->
+                    ((bytes[at] & 0xFF)
+                                    | (bytes[at + 1] & 0xFF) << 8
+                                    | (bytes[at + 2] & 0xFF) << 16
+                                    | bytes[at + 3] << 24)
+                            / 2147483648.0;
         };
     }
 

@@ -84,6 +84,12 @@ public final class Reasoner {
 
     private static final double SWEEP_MINUTES = 3;
 
+    /** A broken element shows so often where somebody looks at it; damp ones come and go. */
+    private static final double ELEMENT_SHOWS = 0.85;
+
+    /** Of codes that another one brings along, so many are set with it. */
+    private static final double BROUGHT = 0.6;
+
     private static final String ROLL_CALL = "roll-call";
     private static final double ROLL_CALL_MINUTES = 4;
 
@@ -425,7 +431,8 @@ public final class Reasoner {
                             STRAY_SYMPTOM);
         }
         if (piece instanceof Evidence.CodeSeen code) {
-            double p = chance(h, s -> s.codes().get(code.code()), UNKNOWN_SYMPTOM, LEAK);
+            double p =
+                    chance(h, s -> codeUnder(s, code.code()), UNKNOWN_SYMPTOM, LEAK);
             return code.present() ? p : 1 - p;
         }
         if (piece instanceof Evidence.Outcome outcome) {
@@ -471,6 +478,22 @@ public final class Reasoner {
         return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
     }
 
+    /**
+     * Probability of a code under a suspect: as described, or because a code that the suspect sets
+     * brings it along; nothing when neither.
+     */
+    private Double codeUnder(Suspect suspect, String code) {
+        Double told = suspect.codes().get(code);
+        if (told != null) {
+            return told;
+        }
+        return description.codes().stream()
+                .filter(c -> c.brings().contains(code) && suspect.codes().containsKey(c.code()))
+                .map(c -> BROUGHT * suspect.codes().get(c.code()))
+                .max(Comparator.naturalOrder())
+                .orElse(null);
+    }
+
     private double odds(Hypothesis h, String findingId, String outcomeId) {
         VehicleDescription.Finding finding = description.finding(findingId).orElseThrow();
         double healthy = finding.outcome(outcomeId).healthy();
@@ -480,8 +503,23 @@ public final class Reasoner {
         }
         Map<String, Double> told =
                 description.suspect(h.suspectId()).map(s -> s.tells().get(findingId)).orElse(null);
-        double p = told == null ? healthy : told.getOrDefault(outcomeId, 0.0);
+        double p =
+                told != null
+                        ? told.getOrDefault(outcomeId, 0.0)
+                        : finding.element().isEmpty()
+                                        || !finding.element()
+                                                .equals(elements.getOrDefault(h.suspectId(), ""))
+                                ? healthy
+                                : ofElement(finding, healthy);
         return (1 - BLUNDER) * p + BLUNDER * even;
+    }
+
+    /** What a finding shows while the element of which it tells is at fault. */
+    private static double ofElement(VehicleDescription.Finding finding, double healthy) {
+        boolean fails = healthy < 0.5;
+        long alike =
+                finding.outcomes().stream().filter(o -> o.healthy() < 0.5 == fails).count();
+        return (fails ? ELEMENT_SHOWS : 1 - ELEMENT_SHOWS) / alike;
     }
 
     /**

@@ -305,8 +305,17 @@ public record VehicleDescription(
             double dampAmpsPerVolt,
             double percentPerVoltSecond) {}
 
-    /** A finding with a fixed set of outcomes. */
-    public record Finding(String id, String name, List<Outcome> outcomes) {
+    /**
+     * A finding with a fixed set of outcomes.
+     *
+     * @param element of the network, for which every outcome speaks that is rare on a healthy
+     *     vehicle; empty for findings of which the suspects tell themselves
+     */
+    public record Finding(String id, String name, List<Outcome> outcomes, String element) {
+        public Finding {
+            element = element == null ? "" : element;
+        }
+
         public Outcome outcome(String outcomeId) {
             return outcomes.stream()
                     .filter(o -> o.id().equals(outcomeId))

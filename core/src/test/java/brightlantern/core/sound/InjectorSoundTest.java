@@ -89,9 +89,43 @@ class InjectorSoundTest {
         InjectorSound.Verdict missed =
                 InjectorSound.judge(wav(44_100, 0.001, alike(8)), List.of(1, 2, 3));
         assertThat(missed.judged()).isFalse();
-        assertThat(missed.sentence()).contains("8 click(s) were found, expected as many as 3");
+        assertThat(missed.sentence()).contains("8 clicks found, which cannot be judged: expected as many as 3");
         assertThat(InjectorSound.together(missed, rounds)).contains("could not be judged");
         assertThat(InjectorSound.together(rounds, rounds))
                 .isEqualTo("All injectors sound alike, cold and warm.");
+    }
+
+    @Test
+    void aClippedRecordingIsNotJudged() {
+        List<Tone> tones = alike(4);
+        tones.set(2, new Tone(0.2, 2500));
+        Wav wav = wav(44_100, 0.001, tones);
+        double[] loud = new double[wav.samples().length];
+        for (int i = 0; i < loud.length; i++) {
+            loud[i] = Math.max(-0.05, Math.min(0.05, wav.samples()[i]));
+        }
+        Wav clipped = Wav.read(new Wav(44_100, loud, List.of()).write());
+        InjectorSound.Verdict verdict = InjectorSound.judge(clipped, List.of(1, 3, 4, 2));
+        assertThat(verdict.judged()).isFalse();
+        assertThat(verdict.sentence()).startsWith("Cannot be judged: the recording is clipped");
+    }
+
+    @Test
+    void offsetAndHumDoNotDragTheCentreDown() {
+        List<Tone> tones = alike(4);
+        tones.set(2, new Tone(0.2, 2500));
+        Wav wav = wav(44_100, 0.001, tones);
+        double[] humming = wav.samples().clone();
+        for (int i = 0; i < humming.length; i++) {
+            humming[i] = 0.2 + humming[i] + 0.1 * Math.sin(2 * Math.PI * 50 * i / 44_100);
+        }
+        InjectorSound.Verdict clean = InjectorSound.judge(wav, List.of(1, 3, 4, 2));
+        InjectorSound.Verdict hum =
+                InjectorSound.judge(new Wav(44_100, humming, List.of()), List.of(1, 3, 4, 2));
+        assertThat(hum.dull()).isEqualTo(clean.dull()).contains(4);
+        for (int i = 0; i < 4; i++) {
+            assertThat(hum.cylinders().get(i).hertz())
+                    .isCloseTo(clean.cylinders().get(i).hertz(), within(100.0));
+        }
     }
 }

@@ -97,7 +97,7 @@ class WavTest {
                 .contains("clipped");
         byte[] strange = whole.clone();
         strange[20] = 3;
-        assertThatThrownBy(() -> Wav.read(strange)).hasMessageContaining("found format 3");
+        assertThatThrownBy(() -> Wav.read(strange)).hasMessageContaining("found format 3 with 16 bit");
         strange[20] = 1;
         strange[22] = 6;
         assertThatThrownBy(() -> Wav.read(strange)).hasMessageContaining("found 6");
@@ -130,5 +130,41 @@ class WavTest {
                         Wav.read(file(RATE, 16, 1, RATE)), List.of(1, 2, 3, 4, 5, 6, 7));
         assertThat(verdict.judged()).isFalse();
         assertThat(verdict.sentence()).contains("expected as many as 7");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1, 32", "3, 32", "3, 64"})
+    void wideSamplesAndFloatsReadAlike(int format, int bits) {
+        int wide = bits / 8;
+        ByteBuffer out = ByteBuffer.allocate(44 + RATE * wide).order(ByteOrder.LITTLE_ENDIAN);
+        out.put("RIFF".getBytes()).putInt(36 + RATE * wide).put("WAVEfmt ".getBytes()).putInt(16);
+        out.putShort((short) format).putShort((short) 1).putInt(RATE).putInt(RATE * wide);
+        out.putShort((short) wide).putShort((short) bits);
+        out.put("data".getBytes()).putInt(RATE * wide);
+        for (int i = 0; i < RATE; i++) {
+            double v = tone(i, RATE);
+            if (format == 1) {
+                out.putInt((int) Math.round(Integer.MAX_VALUE * v));
+            } else if (bits == 32) {
+                out.putFloat((float) v);
+            } else {
+                out.putDouble(v);
+            }
+        }
+        Wav wav = Wav.read(out.array());
+        assertThat(wav.samples()[100]).isCloseTo(tone(100, RATE), within(1e-6));
+        assertThat(wav.clipped()).isFalse();
+    }
+
+    @Test
+    void channelsAgainstEachOtherAreTurnedOver() {
+        byte[] stereo = file(RATE, 16, 2, RATE);
+        ByteBuffer b = ByteBuffer.wrap(stereo).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < RATE; i++) {
+            b.putShort(44 + 4 * i + 2, (short) -b.getShort(44 + 4 * i + 2));
+        }
+        Wav wav = Wav.read(stereo);
+        assertThat(wav.samples()[100]).isCloseTo(tone(100, RATE), within(1e-3));
+        assertThat(wav.remarks()).anyMatch(r -> r.contains("against each other"));
     }
 }
