@@ -15,7 +15,7 @@ final class PortageReadings {
     static Map<String, Function<Moment, Double>> all() {
         Map<String, Function<Moment, Double>> r = new HashMap<>();
         r.put("engine.speed", Moment::rpm);
-        r.put("engine.load", m -> 100 * m.demand());
+        r.put("engine.load", m -> 100 * Math.min(1, m.demand()));
         r.put("boost.target", m -> 10 * m.boostTarget());
         r.put("boost.actual", Moment::boost);
         r.put("vane.command", Moment::vaneCommand);
@@ -36,7 +36,6 @@ final class PortageReadings {
         r.put("torque.limit", m -> m.limited() ? 1.0 : 0.0);
         r.put("engine.state", m -> m.running() ? 2.0 : m.cranking() ? 1.0 : 0.0);
         r.put("engine.hours", Moment::hours);
-        r.put("exhaust.temperature", Moment::exhaust);
         r.put("body.key", m -> m.cranking() ? 3.0 : m.key());
         r.put("odometer", Moment::odometer);
         r.put("outside.temperature", m -> 14.0);

@@ -107,6 +107,8 @@ public final class PortageVan implements Works, AutoCloseable {
                         new TrimMemory(spec.cylinders(), serial),
                         new TrailerBoard(StandInVehicle.vin(description, serial)));
         parts.forEach(part -> sensors.putAll(part.sensors()));
+        // the sensor before the filter is the one before treatment, read by another module
+        sensors.put("exhaust.temperature", sensors.get("exhaust.front"));
         this.vehicle =
                 new StandInVehicle(
                         description, this, new BusWires(description, new Random(serial)), serial);

@@ -105,7 +105,7 @@ public final class RoadVehicle implements Works {
         readings.put("engine.speed", PlainPlant::rpm);
         readings.put("engine.state", p -> p.running() ? 2.0 : p.cranking() ? 1.0 : 0.0);
         readings.put("engine.supply", p -> p.volts() - 0.03);
-        readings.put("engine.load", p -> 100 * p.load());
+        readings.put("engine.load", p -> 100 * Math.min(1, p.load()));
         readings.put("coolant", PlainPlant::coolant);
         readings.put("engine.hours", PlainPlant::hours);
         readings.put("vehicle.speed", PlainPlant::kilometresPerHour);

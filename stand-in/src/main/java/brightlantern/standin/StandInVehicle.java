@@ -370,7 +370,7 @@ public final class StandInVehicle implements AutoCloseable {
                                 0x20,
                                 0x10 + number % 10,
                                 0x01 + number % 9,
-                                0x01 + number % 28 / 10 * 16 + number % 28 % 10));
+                                packed(1 + number % 28)));
         if (described.emission()) {
             EmissionSide.give(
                     module,
@@ -400,6 +400,11 @@ public final class StandInVehicle implements AutoCloseable {
             }
         }
         return module;
+    }
+
+    /** A number up to 99 as packed decimal. */
+    private static int packed(int number) {
+        return number / 10 * 16 + number % 10;
     }
 
     /** Seconds driven since the codes of a module were cleared last. */
@@ -454,6 +459,13 @@ public final class StandInVehicle implements AutoCloseable {
             frame = frame.plus(Bytes.of(value.did() >> 8, value.did())).plus(raw(value));
         }
         return frame;
+    }
+
+    /** The warning lamp in the cluster: as its bulb check, as the works or as a code asks for it. */
+    public boolean lamp() {
+        return works.driver().key() == 2
+                && (works.warning()
+                        || modules.values().stream().anyMatch(m -> m.memory().asksForLamp()));
     }
 
     /** The driver does something. */

@@ -188,7 +188,7 @@ public final class DemoLauncher {
                     reading("engine.speed"),
                     reading("coolant"),
                     reading("body.supply"),
-                    vehicle.works().warning(),
+                    vehicle.lamp(),
                     driver().charger(),
                     driver().trailer(),
                     vehicle.hurry());

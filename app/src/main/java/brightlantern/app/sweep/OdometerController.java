@@ -1,6 +1,7 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Json;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
@@ -23,7 +24,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -39,6 +39,8 @@ class OdometerController {
     private static final int VIN = 0xF190;
     static final String CLOCK = "clock";
 
+    private static final String ABOUT = "odometer";
+
     /** Finding with the outcomes honest and set-back. */
     private static final String FINDING = "odometer";
 
@@ -49,17 +51,31 @@ class OdometerController {
     private final Sweeps sweeps;
     private final Findings findings;
     private final UnitChoices units;
-    private final Map<Long, Check> newest = new ConcurrentHashMap<>();
+    private final Json json;
 
-    OdometerController(JobPages pages, Sweeps sweeps, Findings findings, UnitChoices units) {
+    OdometerController(
+            JobPages pages, Sweeps sweeps, Findings findings, UnitChoices units, Json json) {
+        this.json = json;
         this.units = units;
         this.pages = pages;
         this.sweeps = sweeps;
         this.findings = findings;
     }
 
-    private record Check(
+    /** What was read and made of it; kept with its finding, so that the page opens with it. */
+    record Check(
             double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
+
+    private Optional<Check> newest(long id) {
+        List<Findings.Finding> all = findings.of(id);
+        for (int i = all.size() - 1; i >= 0; i--) {
+            Findings.Finding f = all.get(i);
+            if (f.about().equals(ABOUT)) {
+                return Optional.of(json.read(f.detail(), Check.class));
+            }
+        }
+        return Optional.empty();
+    }
 
     record Row(
             String name,
@@ -75,7 +91,7 @@ class OdometerController {
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        Check check = newest.get(id);
+        Check check = newest(id).orElse(null);
         model.addAttribute("possible", !context.description().mileage().isEmpty());
         model.addAttribute("check", check);
         model.addAttribute(
@@ -191,7 +207,6 @@ class OdometerController {
         double now = now(context);
         OdometerCheck.Verdict verdict =
                 OdometerCheck.check(shown, now, context.job().vin(), records);
-        newest.put(id, new Check(shown, now, verdict, troubles));
         findings.add(
                 id,
                 "sweep",
@@ -205,8 +220,8 @@ class OdometerController {
                                         ? Optional.of(true)
                                         : Optional.empty(),
                 outcome(d, verdict),
-                verdict,
-                "odometer");
+                new Check(shown, now, verdict, troubles),
+                ABOUT);
         return "redirect:/jobs/" + id + "/sweep/odometer";
     }
 
@@ -218,7 +233,10 @@ class OdometerController {
             return Optional.empty();
         }
         return Optional.of(
-                new Evidence.Outcome(FINDING, verdict.accused() ? "set-back" : "honest"));
+                new Evidence.Judged(
+                        FINDING,
+                        verdict.accused() ? "set-back" : "honest",
+                        Math.max(verdict.setBack(), 1 - verdict.setBack())));
     }
 
     /**

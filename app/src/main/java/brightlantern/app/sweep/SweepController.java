@@ -10,6 +10,7 @@ import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.FrameComparison;
 import brightlantern.core.code.Occasions;
 import brightlantern.core.network.NetworkModel.Element;
+import brightlantern.core.signal.Words;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
@@ -287,6 +288,13 @@ class SweepController {
             return "Sweeping: " + asked + " of " + sweep.get().modules().size() + " modules done.";
         }
         List<String> parts = new ArrayList<>();
+        boolean whole = sweep.get().whole();
+        if (!whole) {
+            // nothing reassuring is said of what was not asked
+            parts.add(
+                    "The sweep is not whole: %d of %s asked. What follows is of those alone."
+                            .formatted(asked, Words.count(sweep.get().modules().size(), "module")));
+        }
         long knockOn = codes.stream().filter(c -> c.knockOn()).count();
         if (brokenWire.isPresent()) {
             parts.add("Look at this first: " + brokenWire.get() + ".");
@@ -310,7 +318,7 @@ class SweepController {
                                         brokenWire.isPresent()
                                                 ? ""
                                                 : codes.isEmpty()
-                                                        ? "No module holds a code."
+                                                        ? whole ? "No module holds a code." : "None of them holds a code."
                                                         : "No code here matters for the complaint."));
         if (knockOn > 0) {
             parts.add(knockOn + (knockOn == 1 ? " code is" : " codes are") + " its knock-on.");
@@ -330,14 +338,6 @@ class SweepController {
                             + (faulty == 1
                                     ? " module could not be read."
                                     : " modules could not be read."));
-        }
-        if (!sweep.get().whole()) {
-            parts.add(
-                    "The sweep is not whole: "
-                            + asked
-                            + " of "
-                            + sweep.get().modules().size()
-                            + " modules.");
         }
         return String.join(" ", parts).replaceAll(" +", " ").trim();
     }

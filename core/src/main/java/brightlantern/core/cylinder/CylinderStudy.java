@@ -28,7 +28,7 @@ public final class CylinderStudy {
     /**
      * @param deviation mean over the judged time, rpm
      * @param spread one standard deviation of it within that time, rpm
-     * @param misfires counted by the module, the most within that time
+     * @param misfires that the module counted while the take ran
      */
     public record Row(
             int cylinder,
@@ -91,10 +91,7 @@ public final class CylinderStudy {
             spread[n - 1] =
                     Math.sqrt(
                             Arrays.stream(samples).map(v -> (v - m) * (v - m)).average().orElse(0));
-            misfires[n - 1] =
-                    Arrays.stream(within(take.columns().get(cylinders.misfiresOf(n)), sound))
-                            .max()
-                            .orElse(0);
+            misfires[n - 1] = counted(take.columns().get(cylinders.misfiresOf(n)));
         }
         double[] sorted = mean.clone();
         Arrays.sort(sorted);
@@ -112,6 +109,20 @@ public final class CylinderStudy {
                             mean[n - 1] - Math.max(0, middle) < limit));
         }
         return Optional.of(verdict(cylinders, rows, limit, seconds, leftOut(fit, seconds)));
+    }
+
+    /** What a counter of the module counted in the take: how often it went up, and by how much. */
+    private static double counted(Take.Column counter) {
+        double counted = 0;
+        double before = Double.NaN;
+        for (int i = 0; i < counter.size(); i++) {
+            double now = counter.value(i);
+            if (now > before) {
+                counted += now - before;
+            }
+            before = Double.isNaN(now) ? before : now;
+        }
+        return counted;
     }
 
     private static Verdict verdict(
@@ -150,7 +161,7 @@ public final class CylinderStudy {
                         r ->
                                 reasons.add(
                                         text(
-                                                "Misfires that the module counts on cylinder %2$d: %1$.0f.",
+                                                "Misfires that the module counted on cylinder %2$d while the take ran: %1$.0f.",
                                                 r.misfires(), r.cylinder())));
         reasons.add(text("From %.0f s that meet the conditions.", seconds));
         if (leftOut > 0) {

@@ -80,7 +80,9 @@ public record DriveConditions(String from, List<Condition> conditions, double se
                     double within = Math.max(near[0] * Math.abs(was), near[1]);
                     boolean warm = id.equals("coolant") && was >= WARM_CELSIUS;
                     double low = warm ? WARM_CELSIUS : was - within;
-                    Optional<Double> high = warm ? Optional.empty() : Optional.of(was + within);
+                    double most = value.get().unit().equals("%") ? 100 : Double.MAX_VALUE;
+                    Optional<Double> high =
+                            warm ? Optional.empty() : Optional.of(Math.min(most, was + within));
                     conditions.add(
                             new Condition(
                                     id, Optional.of(low), high, says(value.get(), low, high), ""));

@@ -12,6 +12,7 @@ import java.util.Set;
     @JsonSubTypes.Type(value = Evidence.SymptomTold.class, name = "symptom"),
     @JsonSubTypes.Type(value = Evidence.CodeSeen.class, name = "code"),
     @JsonSubTypes.Type(value = Evidence.Outcome.class, name = "outcome"),
+    @JsonSubTypes.Type(value = Evidence.Judged.class, name = "judged"),
     @JsonSubTypes.Type(value = Evidence.Run.class, name = "run"),
     @JsonSubTypes.Type(value = Evidence.Reading.class, name = "reading"),
     @JsonSubTypes.Type(value = Evidence.Heard.class, name = "heard"),
@@ -39,6 +40,22 @@ public sealed interface Evidence {
 
     /** A finding with a fixed set of outcomes, such as how boost followed on a climb. */
     record Outcome(String findingId, String outcomeId) implements Evidence {
+        public String key() {
+            return "outcome " + findingId;
+        }
+    }
+
+    /**
+     * A finding whose study weighed all that could have made it by itself, and says how sure it is;
+     * so surely it counts, whatever the table of the description says of such findings.
+     *
+     * @param sure 0.5 … 1
+     */
+    record Judged(String findingId, String outcomeId, double sure) implements Evidence {
+        public Judged {
+            sure = Math.max(0.5, Math.min(1, Double.isFinite(sure) ? sure : 0.5));
+        }
+
         public String key() {
             return "outcome " + findingId;
         }

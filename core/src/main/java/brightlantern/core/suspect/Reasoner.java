@@ -438,6 +438,9 @@ public final class Reasoner {
         if (piece instanceof Evidence.Outcome outcome) {
             return odds(h, outcome.findingId(), outcome.outcomeId());
         }
+        if (piece instanceof Evidence.Judged judged) {
+            return judged(h, judged);
+        }
         if (piece instanceof Evidence.Run run) {
             if (!predictions.knows(run.actuatorId())) {
                 // no circuit sheet says how fast any fault would let it move
@@ -476,6 +479,22 @@ public final class Reasoner {
         }
         Double told = description.suspect(h.suspectId()).map(of).orElse(null);
         return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
+    }
+
+    /** As sure as the study is, where a hypothesis foretells its outcome, and as unsure elsewhere. */
+    private double judged(Hypothesis h, Evidence.Judged judged) {
+        VehicleDescription.Finding finding =
+                description.finding(judged.findingId()).orElseThrow();
+        Map<String, Double> told =
+                description
+                        .suspect(h.suspectId())
+                        .map(s -> s.tells().get(judged.findingId()))
+                        .orElse(null);
+        double p =
+                told == null
+                        ? finding.outcome(judged.outcomeId()).healthy()
+                        : told.getOrDefault(judged.outcomeId(), 0.0);
+        return p >= 0.5 ? judged.sure() : Math.max(1e-6, 1 - judged.sure());
     }
 
     /**

@@ -129,6 +129,11 @@ public final class CodeMemory {
         entries.replaceAll((dtc, old) -> new Entry(old.kind));
     }
 
+    /** Whether a code asks for the warning lamp (status bit 7). */
+    public synchronized boolean asksForLamp() {
+        return entries.values().stream().anyMatch(e -> (e.status & 0x80) != 0);
+    }
+
     /** How many emission codes are confirmed. */
     public synchronized int emissionCodes() {
         return (int)

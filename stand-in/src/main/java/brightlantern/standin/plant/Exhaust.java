@@ -60,11 +60,11 @@ public final class Exhaust implements Part {
                                         * Math.min(1, 0.6 + rpm / 5000)
                                 + (burning ? BURN_OFF_CELSIUS : 0)
                         : AMBIENT;
-        gas += (hot - gas) * Math.min(1, dt / (on ? 6 : 400));
-        front += (gas * 0.94 - front) * Math.min(1, dt / (on ? 25 : 700));
+        gas += (hot - gas) * Math.min(1, dt / (on ? 6 : 90));
+        front += (AMBIENT + (gas - AMBIENT) * 0.94 - front) * Math.min(1, dt / (on ? 25 : 120));
         rear +=
-                (front * 0.96 + (on && front > 280 ? 25 : 0) - rear)
-                        * Math.min(1, dt / (on ? 40 : 900));
+                (AMBIENT + (front - AMBIENT) * 0.96 + (on && front > 280 ? 25 : 0) - rear)
+                        * Math.min(1, dt / (on ? 40 : 300));
         recirculation = on && spec.diesel() && w.coolant() > 50 ? Math.max(0, 45 - 60 * load) : 0;
         double air = on ? spec.litres() / 2 * rpm / 60 * 1.18 * (0.4 + load) : 0;
         flow = air * 3.6;

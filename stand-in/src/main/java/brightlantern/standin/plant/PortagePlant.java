@@ -413,7 +413,7 @@ public final class PortagePlant implements Whole {
         double towards = running ? 88 + 6 * demand : AMBIENT_CELSIUS;
         coolant += (towards - coolant) * dt / (running ? 160 : 2400);
         double gas = running ? 110 + 520 * demand * Math.min(1, rpm / 2500) : AMBIENT_CELSIUS;
-        exhaust += (gas - exhaust) * dt / 12;
+        exhaust += (gas - exhaust) * dt / (running ? 12 : 90);
         // the housing sits beside the turbine: half of what the exhaust has over 200 °C, up to what
         // the bracket leads away
         double housing = 20 + Math.max(0, Math.min(75, (exhaust - 200) * 0.3));
