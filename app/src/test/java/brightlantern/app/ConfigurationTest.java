@@ -100,7 +100,7 @@ class ConfigurationTest {
                                 page("trims"),
                                 page("trims") + "/write",
                                 Map.of("before.trim-2", "00", "after.trim-2", "no bytes")))
-                .contains("Injector 2: expected 4 byte(s) in hexadecimal digits, found");
+                .contains("Injector 2: expected 4 bytes in hexadecimal digits, found");
         // what was shown as before is no more: somebody was quicker
         assertThat(write(agree)).contains("Injector 2 was changed meanwhile; nothing was written");
         Matcher written =

@@ -46,7 +46,7 @@ class FinchTrimsTest {
 
             String take = watch + "/takes/1";
             assertThat(tech.get(take + "?when=vehicle.speed+%3E+20+m/s"))
-                    .contains("It held 1 time(s)")
+                    .contains("It held 1 time")
                     .contains("Coolant temperature");
             assertThat(tech.get(take + "?when=vehicle.sped+%3E+20"))
                     .contains("^ expected a value of this vehicle");

@@ -55,7 +55,7 @@ class WalkTest {
         tech.sweep();
         assertThat(shop.text("#answer"))
                 .contains("Chase P0299-00")
-                .contains("1 code may be put aside");
+                .contains("1 code need not be chased");
         List<String> checks = checksUntilKnown();
         assertThat(tech.known())
                 .as("after %s", checks)

@@ -298,7 +298,7 @@ class WatchTest {
                         + "/studies?kind=map&take="
                         + take
                         + "&z=ignition.wanted&x=engine.speed&y=engine.load&minus=1");
-        assertThat(shop.text("#answer")).contains("in 0 cell(s) by more");
+        assertThat(shop.text("#answer")).contains("in 0 cells by more");
         shop.type("#xEdges", "800 2000 1500");
         shop.press("#study");
         assertThat(shop.text("#trouble")).contains("Breakpoint 3");

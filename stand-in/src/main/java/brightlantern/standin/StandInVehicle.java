@@ -461,7 +461,9 @@ public final class StandInVehicle implements AutoCloseable {
         return frame;
     }
 
-    /** The warning lamp in the cluster: as its bulb check, as the works or as a code asks for it. */
+    /**
+     * The warning lamp in the cluster: as its bulb check, as the works or as a code asks for it.
+     */
     public boolean lamp() {
         return works.driver().key() == 2
                 && (works.warning()

@@ -118,9 +118,17 @@ class DemoJobs {
                     id,
                     "intake",
                     "lead",
-                    "Told: " + symptom.replace('-', ' ') + ".",
+                    "Told: " + told(vehicleId, symptom) + ".",
                     Optional.empty(),
                     new Evidence.SymptomTold(symptom));
         }
+    }
+
+    private String told(String vehicleId, String symptom) {
+        return links.library().byId(vehicleId).orElseThrow().symptoms().stream()
+                .filter(s -> s.id().equals(symptom))
+                .map(s -> s.name() + ", " + s.when())
+                .findFirst()
+                .orElse(symptom);
     }
 }

@@ -9,6 +9,7 @@ import brightlantern.core.configuration.Configuration;
 import brightlantern.core.configuration.Item;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.GateState;
+import brightlantern.core.signal.Words;
 import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.time.Instant;
@@ -274,8 +275,9 @@ class ConfigurationController {
                 }
                 if (!item.fits(after)) {
                     throw new IllegalStateException(
-                            "%s: expected %d byte(s) in hexadecimal digits, found '%s'; nothing was written."
-                                    .formatted(item.name(), item.bytes(), after));
+                            "%s: expected %s in hexadecimal digits, found '%s'; nothing was written."
+                                    .formatted(
+                                            item.name(), Words.count(item.bytes(), "byte"), after));
                 }
                 if (!now.get(item.id()).equals(form.get("before." + item.id()))) {
                     throw new IllegalStateException(
@@ -298,7 +300,10 @@ class ConfigurationController {
                     id,
                     "exercise",
                     who.getName(),
-                    its.name() + " written and read back: " + wanted.size() + " item(s).");
+                    its.name()
+                            + " written and read back: "
+                            + Words.count(wanted.size(), "item")
+                            + ".");
             flash.addFlashAttribute("notice", "Written, read back, and the same.");
         } catch (IllegalStateException refused) {
             flash.addFlashAttribute("error", refused.getMessage());

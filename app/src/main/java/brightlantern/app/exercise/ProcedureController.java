@@ -86,7 +86,8 @@ class ProcedureController {
         JobPages.Context context = pages.fill(id, "exercise", model);
         Procedure procedure = procedure(context, procedureId);
         model.addAttribute("procedure", procedure);
-        model.addAttribute("picture", ProcedurePicture.of(procedure, "", Set.of()));
+        model.addAttribute(
+                "picture", ProcedurePicture.of(procedure, context.description(), "", Set.of()));
         gates(context, procedure, model);
         model.addAttribute("opens", "begin");
         return "exercise/ready";
@@ -272,7 +273,11 @@ class ProcedureController {
         model.addAttribute("items", items(run));
         model.addAttribute(
                 "picture",
-                ProcedurePicture.of(run.procedure(), run.running() ? run.at() : "", run.been()));
+                ProcedurePicture.of(
+                        run.procedure(),
+                        context.description(),
+                        run.running() ? run.at() : "",
+                        run.been()));
         model.addAttribute("charts", charts(context, its, run));
     }
 

@@ -17,6 +17,7 @@ import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
 import brightlantern.core.procedure.Study;
+import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -457,8 +458,11 @@ final class ProcedureWorker {
         for (Procedure.Result result : routine.results()) {
             if (at + result.bytes() > bytes.size()) {
                 throw new Broken(
-                        "%s: its result ends after %d byte(s); %s was expected there."
-                                .formatted(routine.name(), bytes.size(), result.name()));
+                        "%s: its result ends after %s; %s was expected there."
+                                .formatted(
+                                        routine.name(),
+                                        Words.count(bytes.size(), "byte"),
+                                        result.name()));
             }
             int raw = 0;
             for (int i = 0; i < result.bytes(); i++) {

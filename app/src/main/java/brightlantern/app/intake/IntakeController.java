@@ -366,11 +366,17 @@ class IntakeController {
         Set<String> codes =
                 newest.map(s -> s.codes().stream().map(c -> c.code()).collect(Collectors.toSet()))
                         .orElse(Set.of());
+        Map<String, String> names =
+                context.description().symptoms().stream()
+                        .collect(
+                                Collectors.toMap(
+                                        VehicleDescription.Symptom::id,
+                                        s -> s.name() + " " + s.when()));
         model.addAttribute(
                 "alike",
                 shelf.all().stream()
                         .filter(c -> c.jobId() != id)
-                        .map(c -> c.match(job.vehicleId(), job.symptoms(), codes))
+                        .map(c -> c.match(job.vehicleId(), job.symptoms(), codes).named(names))
                         .filter(m -> m.likeness() >= ALIKE)
                         .sorted(Comparator.comparingDouble(ShelfCase.Match::likeness).reversed())
                         .map(

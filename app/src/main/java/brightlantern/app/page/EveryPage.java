@@ -7,6 +7,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.net.URI;
 import java.util.Arrays;
 import java.util.Optional;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
@@ -21,8 +22,10 @@ class EveryPage {
 
     private final DriversSeats seats;
     private final Assets assets;
+    private final String currency;
 
-    EveryPage(DriversSeats seats, Assets assets) {
+    EveryPage(DriversSeats seats, Assets assets, @Value("${lantern.currency}") String currency) {
+        this.currency = currency;
         this.seats = seats;
         this.assets = assets;
     }
@@ -32,6 +35,7 @@ class EveryPage {
         model.addAttribute("theme", theme(request));
         model.addAttribute("assets", assets.prefix());
         model.addAttribute("styles", assets.styles());
+        model.addAttribute("currency", currency);
         model.addAttribute("standIns", !seats.all().isEmpty());
         model.addAttribute(
                 "signedIn",

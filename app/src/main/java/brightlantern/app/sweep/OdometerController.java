@@ -21,7 +21,6 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.stereotype.Controller;
@@ -63,8 +62,7 @@ class OdometerController {
     }
 
     /** What was read and made of it; kept with its finding, so that the page opens with it. */
-    record Check(
-            double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
+    record Check(double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
 
     private Optional<Check> newest(long id) {
         List<Findings.Finding> all = findings.of(id);

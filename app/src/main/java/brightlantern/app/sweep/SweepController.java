@@ -76,9 +76,15 @@ class SweepController {
             @RequestParam(name = "all", defaultValue = "false") boolean all,
             @RequestParam(name = "only", defaultValue = "") String only,
             @RequestParam(name = "sort", defaultValue = "") String sort,
+            @RequestParam(name = "sweep", required = false) Long sweep,
             Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        show(context, Optional.ofNullable(before), new Wanted(find, all, only, sort), model);
+        show(
+                context,
+                Optional.ofNullable(before),
+                Optional.ofNullable(sweep),
+                new Wanted(find, all, only, sort),
+                model);
         return "sweep/sweep";
     }
 
@@ -93,7 +99,12 @@ class SweepController {
             Model model) {
         JobPages.Context context = pages.context(id);
         model.addAttribute("job", context.job());
-        show(context, Optional.ofNullable(before), new Wanted(find, all, only, sort), model);
+        show(
+                context,
+                Optional.ofNullable(before),
+                Optional.empty(),
+                new Wanted(find, all, only, sort),
+                model);
         return "sweep/sweep :: now";
     }
 
@@ -138,11 +149,24 @@ class SweepController {
         }
     }
 
-    private void show(JobPages.Context context, Optional<Long> before, Wanted wanted, Model model) {
+    /**
+     * @param looked a kept sweep that is looked at instead of the newest one, of any job of the
+     *     vehicle
+     */
+    private void show(
+            JobPages.Context context,
+            Optional<Long> before,
+            Optional<Long> looked,
+            Wanted wanted,
+            Model model) {
         long id = context.job().id();
         List<Sweeps.Head> kept = sweeps.headsOfVehicle(context.job().vin());
-        Optional<Sweep> newest = sweeps.newest(id).map(Sweeps.Kept::sweep);
-        boolean running = runner.isRunning(id);
+        Optional<Sweeps.Kept> older =
+                looked.map(
+                        l -> JobPages.found(sweeps.ofVehicle(context.job().vin(), l), "sweep", l));
+        model.addAttribute("older", older.isPresent());
+        Optional<Sweep> newest = older.or(() -> sweeps.newest(id)).map(Sweeps.Kept::sweep);
+        boolean running = runner.isRunning(id) && older.isEmpty();
         Optional<Element> suspected = newest.flatMap(s -> parts.suspected(context, s));
         List<CodeWeigher.Weighed> weighed =
                 newest.map(s -> parts.weigh(context, s, suspected)).orElse(List.of());
@@ -318,14 +342,16 @@ class SweepController {
                                         brokenWire.isPresent()
                                                 ? ""
                                                 : codes.isEmpty()
-                                                        ? whole ? "No module holds a code." : "None of them holds a code."
+                                                        ? whole
+                                                                ? "No module holds a code."
+                                                                : "None of them holds a code."
                                                         : "No code here matters for the complaint."));
         if (knockOn > 0) {
             parts.add(knockOn + (knockOn == 1 ? " code is" : " codes are") + " its knock-on.");
         }
         long aside = codes.stream().filter(c -> c.aside()).count();
         if (aside > 0) {
-            parts.add(aside + (aside == 1 ? " code may" : " codes may") + " be put aside.");
+            parts.add(aside + (aside == 1 ? " code" : " codes") + " need not be chased.");
         }
         long silent = sweep.get().count(Answer.SILENT);
         long faulty = sweep.get().count(Answer.FAULTY);
@@ -445,15 +471,15 @@ class SweepController {
                     "Codes cleared in "
                             + (targets.size() - refused.size())
                             + " of "
-                            + targets.size()
-                            + " module(s).");
+                            + Words.count(targets.size(), "module")
+                            + ".");
             flash.addFlashAttribute(
                     "notice",
                     "Cleared "
                             + (targets.size() - refused.size())
                             + " of "
-                            + targets.size()
-                            + " module(s). Key off, key on, and sweep again: what comes back first is the lead.");
+                            + Words.count(targets.size(), "module")
+                            + ". Key off, key on, and sweep again: what comes back first is the lead.");
         } catch (IllegalStateException held) {
             refused.add(held.getMessage());
         } finally {

@@ -10,6 +10,7 @@ import brightlantern.app.page.PageEvents;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
@@ -281,12 +282,12 @@ class SweepRunner {
         }
         long silent = now.sweep.count(Answer.SILENT) + now.sweep.count(Answer.FAULTY);
         String text =
-                "Sweep %s: %d of %d modules answered, %d code(s)."
+                "Sweep %s: %d of %d modules answered, %s."
                         .formatted(
                                 now.sweep.whole() ? "done" : "stopped",
                                 now.sweep.count(Answer.ANSWERED),
                                 now.sweep.modules().size() - now.sweep.count(Answer.NOT_FITTED),
-                                now.sweep.codes().size());
+                                Words.count(now.sweep.codes().size(), "code"));
         findings.add(
                 job.id(),
                 "sweep",

@@ -56,11 +56,7 @@ class TraceController {
             boolean described) {}
 
     record NextRow(
-            VehicleDescription.Check check,
-            String href,
-            String bits,
-            String perMinute,
-            List<String> expectations) {}
+            VehicleDescription.Check check, String href, String tells, List<String> expectations) {}
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
@@ -88,9 +84,7 @@ class TraceController {
                                         new NextRow(
                                                 n.check(),
                                                 NextCard.href(context.job(), n.check()),
-                                                String.format(Locale.ROOT, "%.2f", n.bits()),
-                                                String.format(
-                                                        Locale.ROOT, "%.3f", n.bitsPerMinute()),
+                                                tells(n.bits()),
                                                 n.expectations()))
                         .toList());
         model.addAttribute("byHand", context.description().findings());
@@ -138,6 +132,13 @@ class TraceController {
         return bans > 0
                 ? factor + " likelier than under the others"
                 : factor + " less likely than under the others";
+    }
+
+    /** How much a check is expected to tell, in bits, in a word. */
+    private static String tells(double bits) {
+        return bits >= 0.5
+                ? "much"
+                : bits >= 0.1 ? "something" : bits >= 0.02 ? "little" : "hardly anything";
     }
 
     @PostMapping("/finding")

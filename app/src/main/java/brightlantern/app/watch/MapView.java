@@ -1,6 +1,7 @@
 package brightlantern.app.watch;
 
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Words;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -102,14 +103,14 @@ record MapView(
                 Units.told(v),
                 String.format(
                         Locale.ROOT,
-                        "mean %s, spread %s, %s; %d samples in %d visit(s)",
+                        "mean %s, spread %s, %s; %s in %s",
                         Units.told(v),
                         Units.told(cell.spread()),
                         Double.isNaN(cell.within())
                                 ? "one visit tells no confidence"
                                 : "sure to " + Units.told(cell.within()),
-                        cell.samples(),
-                        cell.visits()),
+                        Words.count(cell.samples(), "sample"),
+                        Words.count(cell.visits(), "visit")),
                 tone,
                 cell.thin(),
                 way);
@@ -151,11 +152,11 @@ record MapView(
         return minus.isPresent()
                 ? String.format(
                         Locale.ROOT,
-                        "%s differs by %+.2f to %+.2f; in %d cell(s) by more than the scatter of both.",
+                        "%s differs by %+.2f to %+.2f; in %s by more than the scatter of both.",
                         value,
                         least,
                         most,
-                        significant)
+                        Words.count(significant, "cell"))
                 : String.format(
                         Locale.ROOT,
                         "%s runs from %s to %s over %d cells, %d of them thin; %d samples.",

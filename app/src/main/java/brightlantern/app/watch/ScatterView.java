@@ -2,6 +2,7 @@ package brightlantern.app.watch;
 
 import brightlantern.app.page.Chart;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Words;
 import brightlantern.core.study.scatter.Scatter;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
@@ -138,6 +139,6 @@ record ScatterView(
                                         100 * l.share(),
                                         scatter.all(),
                                         takes > 1 ? " of " + takes + " takes" : ""))
-                .orElse(scatter.all() + " moment(s); too few for a line.");
+                .orElse(Words.count(scatter.all(), "moment") + "; too few for a line.");
     }
 }

@@ -4,6 +4,7 @@ import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Words;
 import brightlantern.core.take.Span;
 import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
@@ -106,6 +107,6 @@ record StretchSearch(String when, String trouble, String told, List<Found> found
     }
 
     private static String text(String format, Object... figures) {
-        return String.format(Locale.ROOT, format, figures);
+        return Words.counted(String.format(Locale.ROOT, format, figures));
     }
 }

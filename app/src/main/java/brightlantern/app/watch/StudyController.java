@@ -34,6 +34,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -95,33 +96,39 @@ class StudyController {
             minus = minus == null ? "" : minus;
             path = path != null && path;
         }
+
+        Asked with(String newX, String newY, String newZ, Long first, Long second) {
+            return new Asked(
+                    take, kind, newX, newY, newZ, when, xEdges, yEdges, minus, path, first, second);
+        }
     }
 
     /** A take of this vehicle, of this job or an earlier one. */
     record Listed(Takes.TakeHead head, boolean here, boolean chosen) {}
 
     @GetMapping
-    String page(@PathVariable("id") long id, Asked asked, Model model) {
+    String page(@PathVariable("id") long id, Asked given, Model model) {
         JobPages.Context context = pages.fill(id, "watch", model);
         List<Takes.TakeHead> heads = heads(context.job());
         List<Long> chosen =
-                asked.take().isEmpty()
+                given.take().isEmpty()
                         ? heads.stream()
                                 .filter(h -> !h.setAside())
                                 .limit(1)
                                 .map(Takes.TakeHead::id)
                                 .toList()
-                        : asked.take();
+                        : given.take();
         List<TakeController.Opened> opened = new ArrayList<>();
         VehicleDescription d = context.description();
         for (Takes.TakeHead head : heads) {
             if (chosen.contains(head.id())
-                    || head.id() == or(asked.before())
-                    || head.id() == or(asked.after())) {
+                    || head.id() == or(given.before())
+                    || head.id() == or(given.after())) {
                 d = d.withValues(takes.own(head.id()));
                 opened.add(new TakeController.Opened(head, takes.ended(head), d));
             }
         }
+        Asked asked = sensible(given, heads, values(opened, d), d);
         model.addAttribute("asked", asked);
         model.addAttribute(
                 "heads",
@@ -144,6 +151,38 @@ class StudyController {
             model.addAttribute("trouble", wrong.getMessage());
         }
         return "watch/studies";
+    }
+
+    /** A page never opens empty: what this engine asks for is drawn until something is chosen. */
+    private static Asked sensible(
+            Asked asked, List<Takes.TakeHead> heads, List<Shown> values, VehicleDescription d) {
+        boolean blank = asked.x().isEmpty() && asked.y().isEmpty() && asked.z().isEmpty();
+        if (!blank || values.isEmpty()) {
+            return asked;
+        }
+        List<String> there = values.stream().filter(v -> !v.state()).map(Shown::id).toList();
+        String x = first(there, List.of("engine.speed", "vehicle.speed"), List.of());
+        String y = first(there, List.of("engine.load", "pack.current"), List.of(x));
+        List<String> telling = new ArrayList<>();
+        d.follows().forEach(f -> telling.add(f.actual()));
+        d.trims().forEach(t -> telling.add(t.shortTerm()));
+        d.cylinders().ifPresent(c -> telling.add(c.deviationOf(1)));
+        String z = first(there, telling, List.of(x, y));
+        if (asked.kind().equals("overlay")) {
+            List<Takes.TakeHead> good = heads.stream().filter(h -> !h.setAside()).toList();
+            return good.size() < 2
+                    ? asked
+                    : asked.with("", "", z, good.get(1).id(), good.get(0).id());
+        }
+        return z.isEmpty() ? asked : asked.with(x, y, z, asked.before(), asked.after());
+    }
+
+    /** The first of the wanted ids that is there, or any other that is not among those taken. */
+    private static String first(List<String> there, List<String> wanted, List<String> taken) {
+        return Stream.concat(wanted.stream().filter(there::contains), there.stream())
+                .filter(v -> !taken.contains(v))
+                .findFirst()
+                .orElse("");
     }
 
     private static long or(Long id) {

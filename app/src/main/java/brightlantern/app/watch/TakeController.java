@@ -92,7 +92,9 @@ class TakeController {
         Opened opened = open(takes, context, takeId);
         Take take = opened.take();
         VehicleDescription d = opened.description();
-        model.addAttribute("head2", opened.head());
+        model.addAttribute("layouts", TakeCsv.Layout.values());
+        model.addAttribute("layout", TakeCsv.Layout.fitting(opened.take()));
+        model.addAttribute("takeHead", opened.head());
         model.addAttribute("take", take);
         model.addAttribute("view", view);
         model.addAttribute(

@@ -1,6 +1,7 @@
 package brightlantern.core.actuator;
 
 import brightlantern.core.procedure.Study;
+import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
@@ -316,7 +317,7 @@ public final class ActuatorRun {
     }
 
     private static String text(String format, Object... figures) {
-        return String.format(Locale.ROOT, format, figures);
+        return Words.counted(String.format(Locale.ROOT, format, figures));
     }
 
     /** When a stroke began to move, and by how much it shot over. */

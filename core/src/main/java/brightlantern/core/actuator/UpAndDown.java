@@ -1,6 +1,7 @@
 package brightlantern.core.actuator;
 
 import brightlantern.core.actuator.ActuatorRun.Sample;
+import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.List;
@@ -150,6 +151,6 @@ public final class UpAndDown {
     }
 
     private static String text(String format, Object... figures) {
-        return String.format(Locale.ROOT, format, figures);
+        return Words.counted(String.format(Locale.ROOT, format, figures));
     }
 }

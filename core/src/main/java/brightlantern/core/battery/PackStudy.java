@@ -15,8 +15,8 @@ import org.hipparchus.stat.regression.SimpleRegression;
 /**
  * Cells in series, each held against its fellows: a line of least squares through its voltage over
  * the pack's current gives its voltage at rest (where the line meets no current) and its resistance
- * (how steep it is, Ohm's law). A weak cell lies lower at rest; what is right at rest and drops only
- * with current has resistance in its way, which is mostly its sense lead.
+ * (how steep it is, Ohm's law). A weak cell lies lower at rest; what is right at rest and drops
+ * only with current has resistance in its way, which is mostly its sense lead.
  */
 public final class PackStudy {
     public static final String TOGETHER = "together";
@@ -148,8 +148,7 @@ public final class PackStudy {
                                     line.addData(amps, volts);
                                 }
                             }
-                            if (line.getN() >= LEAST_SAMPLES
-                                    && Double.isFinite(line.getSlope())) {
+                            if (line.getN() >= LEAST_SAMPLES && Double.isFinite(line.getSlope())) {
                                 lines.add(
                                         new Cell(
                                                 Integer.parseInt(m.group(1)),
@@ -187,7 +186,9 @@ public final class PackStudy {
                     text(
                             "%s lies %s from its fellows at rest as well: the cell, not its lead.",
                             named(apart),
-                            told(apart, c -> text("%+.0f mV", 1000 * (c.restVolts() - middleVolts)))),
+                            told(
+                                    apart,
+                                    c -> text("%+.0f mV", 1000 * (c.restVolts() - middleVolts)))),
                     reasons,
                     cells,
                     span);
@@ -205,7 +206,11 @@ public final class PackStudy {
                     span);
         }
         return new Verdict(
-                TOGETHER, "The cells stay together, at rest and under current.", reasons, cells, span);
+                TOGETHER,
+                "The cells stay together, at rest and under current.",
+                reasons,
+                cells,
+                span);
     }
 
     private static String named(List<Cell> cells) {

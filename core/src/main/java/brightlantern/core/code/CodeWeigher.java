@@ -45,7 +45,7 @@ public final class CodeWeigher {
         STANDS_FOR_WIRE("lead code"),
         OPEN(""),
         KNOCK_ON("knock-on"),
-        ASIDE("put aside");
+        ASIDE("need not be chased");
 
         private final String words;
 

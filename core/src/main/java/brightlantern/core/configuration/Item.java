@@ -1,5 +1,6 @@
 package brightlantern.core.configuration;
 
+import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.Vin;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -62,7 +63,8 @@ public record Item(
             return "not set";
         }
         if (hex.length() != 2 * bytes) {
-            return "%d byte(s), expected %d: %s".formatted(hex.length() / 2, bytes, hex);
+            return "%s, expected %d: %s"
+                    .formatted(Words.count(hex.length() / 2, "byte"), bytes, hex);
         }
         return switch (kind) {
             case VIN -> new String(HEX.parseHex(hex), StandardCharsets.US_ASCII);

@@ -204,7 +204,7 @@ public final class NetworkModel {
         return new Element(
                 likely.id(),
                 Kind.GAP,
-                bus.name() + " broken at " + likely.name(),
+                bus.name() + ": bad contact or break at " + likely.name(),
                 bus.id(),
                 gap,
                 behind,

@@ -256,7 +256,9 @@ public record ProcedureRun(
                                 ? "No code came since that fails now; "
                                         + fresh.size()
                                         + " came meanwhile and passes."
-                                : failing.size() + " code(s) came since and fail now.";
+                                : failing.size() == 1
+                                        ? "1 code came since and fails now."
+                                        : failing.size() + " codes came since and fail now.";
         return run.knowing(Map.of(Scene.study(at), failing.isEmpty() ? 0.0 : 1.0))
                 .judged(says, Optional.of(failing.isEmpty()), reasons, Map.of())
                 .enter(codes.next());

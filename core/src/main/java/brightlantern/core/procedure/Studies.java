@@ -1,15 +1,15 @@
 package brightlantern.core.procedure;
 
-import brightlantern.core.battery.PackStudy;
 import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.actuator.ByHand;
 import brightlantern.core.actuator.Responses;
+import brightlantern.core.battery.PackStudy;
 import brightlantern.core.cylinder.CutOut;
 import brightlantern.core.tank.TankTest;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Optional;
 import java.util.Map;
+import java.util.Optional;
 
 /** The core's studies by the names under which procedures ask for them. */
 public final class Studies {

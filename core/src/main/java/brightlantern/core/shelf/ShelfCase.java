@@ -3,6 +3,7 @@ package brightlantern.core.shelf;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /**
@@ -33,7 +34,24 @@ public record ShelfCase(
     /**
      * @param likeness 0..1, a weighted Jaccard index (Jaccard 1901) of symptoms and codes
      */
-    public record Match(ShelfCase found, double likeness, List<String> reasons) {}
+    public record Match(ShelfCase found, double likeness, List<String> reasons) {
+        private static final String SYMPTOM = "symptom ";
+
+        /** The same with symptoms as people tell them: id → words. */
+        public Match named(Map<String, String> symptoms) {
+            return new Match(
+                    found,
+                    likeness,
+                    reasons.stream()
+                            .map(
+                                    r ->
+                                            r.startsWith(SYMPTOM)
+                                                    ? symptoms.getOrDefault(
+                                                            r.substring(SYMPTOM.length()), r)
+                                                    : r)
+                            .toList());
+        }
+    }
 
     /** How much a job with these symptoms and codes is like this case. */
     public Match match(String vehicleId, Set<String> otherSymptoms, Set<String> otherCodes) {

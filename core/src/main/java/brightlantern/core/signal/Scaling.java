@@ -15,7 +15,11 @@ public final class Scaling {
     public static double physical(Value value, byte[] raw) {
         if (raw.length != value.bytes()) {
             throw new IllegalArgumentException(
-                    value.name() + ": expected " + value.bytes() + " byte(s), found " + raw.length);
+                    value.name()
+                            + ": expected "
+                            + Words.count(value.bytes(), "byte")
+                            + ", found "
+                            + raw.length);
         }
         long number = value.signed() ? raw[0] : raw[0] & 0xFF;
         for (int i = 1; i < raw.length; i++) {

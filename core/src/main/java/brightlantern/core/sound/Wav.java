@@ -10,8 +10,8 @@ import java.util.Locale;
 
 /**
  * A recording as samples from -1 to 1, channels averaged. Reads RIFF/WAVE with linear PCM of 8
- * (unsigned), 16, 24 and 32 bit and IEEE 754 floats of 32 and 64 bit, one or two channels, 8 to
- * 192 kHz.
+ * (unsigned), 16, 24 and 32 bit and IEEE 754 floats of 32 and 64 bit, one or two channels, 8 to 192
+ * kHz.
  *
  * @param rate samples a second
  * @param remarks what is wrong with it, though it could be read

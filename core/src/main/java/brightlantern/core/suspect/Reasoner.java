@@ -431,8 +431,7 @@ public final class Reasoner {
                             STRAY_SYMPTOM);
         }
         if (piece instanceof Evidence.CodeSeen code) {
-            double p =
-                    chance(h, s -> codeUnder(s, code.code()), UNKNOWN_SYMPTOM, LEAK);
+            double p = chance(h, s -> codeUnder(s, code.code()), UNKNOWN_SYMPTOM, LEAK);
             return code.present() ? p : 1 - p;
         }
         if (piece instanceof Evidence.Outcome outcome) {
@@ -481,10 +480,11 @@ public final class Reasoner {
         return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
     }
 
-    /** As sure as the study is, where a hypothesis foretells its outcome, and as unsure elsewhere. */
+    /**
+     * As sure as the study is, where a hypothesis foretells its outcome, and as unsure elsewhere.
+     */
     private double judged(Hypothesis h, Evidence.Judged judged) {
-        VehicleDescription.Finding finding =
-                description.finding(judged.findingId()).orElseThrow();
+        VehicleDescription.Finding finding = description.finding(judged.findingId()).orElseThrow();
         Map<String, Double> told =
                 description
                         .suspect(h.suspectId())
@@ -536,8 +536,7 @@ public final class Reasoner {
     /** What a finding shows while the element of which it tells is at fault. */
     private static double ofElement(VehicleDescription.Finding finding, double healthy) {
         boolean fails = healthy < 0.5;
-        long alike =
-                finding.outcomes().stream().filter(o -> o.healthy() < 0.5 == fails).count();
+        long alike = finding.outcomes().stream().filter(o -> o.healthy() < 0.5 == fails).count();
         return (fails ? ELEMENT_SHOWS : 1 - ELEMENT_SHOWS) / alike;
     }
 

@@ -2,6 +2,7 @@ package brightlantern.core.sweep;
 
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -65,8 +66,8 @@ public final class SweepComparison {
                                         "was: "
                                                 + was.words()
                                                 + ", "
-                                                + earlier.occurrences()
-                                                + " time(s); now "
+                                                + Words.count(earlier.occurrences(), "time")
+                                                + "; now "
                                                 + code.occurrences()));
                     }
                 });

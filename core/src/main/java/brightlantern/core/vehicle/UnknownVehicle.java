@@ -37,7 +37,7 @@ public final class UnknownVehicle {
             modules.add(
                     new Module(
                             "module-%04X".formatted(address),
-                            "Module %04X".formatted(address),
+                            "Module at address 0x%04X".formatted(address),
                             address,
                             BUS,
                             modules.size() + 1,

@@ -34,8 +34,7 @@ class PackStudyTest {
             }
             columns.put("cell." + (c + 1), new Take.Column(t, volts));
         }
-        return PackStudy.judge(
-                new Take(columns, List.of()), "cell.", "pack.current", 0.025, 0.5);
+        return PackStudy.judge(new Take(columns, List.of()), "cell.", "pack.current", 0.025, 0.5);
     }
 
     @Test

@@ -110,7 +110,7 @@ class ItemTest {
                     .hasMessageContaining("expected a number from 5 to 30 A, found '" + bad + "'");
         }
         assertThat(LIMIT.told("FF")).isEqualTo("not set");
-        assertThat(LIMIT.told("0102")).contains("2 byte(s), expected 1");
+        assertThat(LIMIT.told("0102")).contains("2 bytes, expected 1");
         assertThat(VIN.told(VIN.coded("zztpg22d2m1000417"))).isEqualTo("ZZTPG22D2M1000417");
         assertThatThrownBy(() -> VIN.coded("ZZTPG22D3M1000417"))
                 .hasMessageContaining("check digit");

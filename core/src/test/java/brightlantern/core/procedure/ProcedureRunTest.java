@@ -187,7 +187,7 @@ class ProcedureRunTest {
                         new Event.Kept(
                                 run.at(),
                                 Map.of("after-codes", "Trailer, B2A10-55 New (fails now)")));
-        assertThat(verdict(fresh).says()).isEqualTo("1 code(s) came since and fail now.");
+        assertThat(verdict(fresh).says()).isEqualTo("1 code came since and fails now.");
         assertThat(verdict(fresh).reasons())
                 .containsExactly("new: Trailer, B2A10-55 New (fails now)", "gone: " + old);
         ProcedureRun passing =

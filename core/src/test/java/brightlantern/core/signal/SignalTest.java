@@ -134,7 +134,7 @@ class SignalTest {
         ActuatorRun.Verdict verdict = ActuatorRun.judge(vane, stalled, 12.4);
         assertThat(verdict.moveSeconds()).isCloseTo(0.36, within(0.01));
         assertThat(verdict.sure()).isFalse();
-        assertThat(verdict.reasons()).anyMatch(r -> r.startsWith("1 stroke(s) not counted"));
+        assertThat(verdict.reasons()).anyMatch(r -> r.startsWith("1 stroke not counted"));
 
         List<ActuatorRun.Sample> late =
                 strokes(0.36).stream()

@@ -89,7 +89,8 @@ class InjectorSoundTest {
         InjectorSound.Verdict missed =
                 InjectorSound.judge(wav(44_100, 0.001, alike(8)), List.of(1, 2, 3));
         assertThat(missed.judged()).isFalse();
-        assertThat(missed.sentence()).contains("8 clicks found, which cannot be judged: expected as many as 3");
+        assertThat(missed.sentence())
+                .contains("8 clicks found, which cannot be judged: expected as many as 3");
         assertThat(InjectorSound.together(missed, rounds)).contains("could not be judged");
         assertThat(InjectorSound.together(rounds, rounds))
                 .isEqualTo("All injectors sound alike, cold and warm.");

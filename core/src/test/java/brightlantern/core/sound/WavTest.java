@@ -97,7 +97,8 @@ class WavTest {
                 .contains("clipped");
         byte[] strange = whole.clone();
         strange[20] = 3;
-        assertThatThrownBy(() -> Wav.read(strange)).hasMessageContaining("found format 3 with 16 bit");
+        assertThatThrownBy(() -> Wav.read(strange))
+                .hasMessageContaining("found format 3 with 16 bit");
         strange[20] = 1;
         strange[22] = 6;
         assertThatThrownBy(() -> Wav.read(strange)).hasMessageContaining("found 6");

@@ -24,7 +24,7 @@ public record Driver(
     /** Ready-made ways to drive. */
     public enum Program {
         STAND("stand still"),
-        CRUISE("cruise at 80 km/h on the flat"),
+        CRUISE("cruise on the flat, up to 80 km/h"),
         CLIMB("long climb, some 12 %, third gear"),
         WARM_UP("warm up, standing at raised speed"),
         PULL("full-load pulls in one gear, again and again"),

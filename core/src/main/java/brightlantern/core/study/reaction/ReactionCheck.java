@@ -1,5 +1,6 @@
 package brightlantern.core.study.reaction;
 
+import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -213,6 +214,6 @@ public final class ReactionCheck {
     }
 
     private static String text(String format, Object... args) {
-        return String.format(Locale.ROOT, format, args);
+        return Words.counted(String.format(Locale.ROOT, format, args));
     }
 }

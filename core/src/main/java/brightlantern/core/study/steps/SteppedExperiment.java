@@ -1,6 +1,7 @@
 package brightlantern.core.study.steps;
 
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -169,6 +170,6 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
     }
 
     private static String text(String format, Object... args) {
-        return String.format(Locale.ROOT, format, args);
+        return Words.counted(String.format(Locale.ROOT, format, args));
     }
 }

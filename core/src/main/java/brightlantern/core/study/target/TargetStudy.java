@@ -212,7 +212,7 @@ public final class TargetStudy {
                                         "Stretch of %.0f s in which the conditions held.",
                                         stretch.seconds()),
                                 text(
-                                        "Worst %s %s behind its target (at %.0f s), more than %s %s behind for %.1f s together; %.0f s are borne.",
+                                        "Worst %s %s behind its target (at %.0f s), more than %s %s behind for %.1f s together; up to %.0f s is right.",
                                         Units.told(worst),
                                         target.show(),
                                         worstAt,

@@ -551,6 +551,6 @@ public final class CsvImport {
     }
 
     private static String text(String format, Object... args) {
-        return String.format(Locale.ROOT, format, args);
+        return Words.counted(String.format(Locale.ROOT, format, args));
     }
 }
