@@ -80,6 +80,62 @@ class AccountsTest {
     }
 
     @Test
+    void aForgottenPasswordIsReplacedByOneForOnceAndThenByAnOwn() {
+        Accounts accounts = shop.app.getBean(Accounts.class);
+        accounts.add("forgetful", "Forgetful", Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+        if (accounts.byName("chief").isEmpty()) {
+            accounts.add("chief", "Chief", Workshop.PASSWORD, Accounts.Role.ADMINISTRATOR);
+        }
+        shop.browser.manage().deleteAllCookies();
+        shop.signIn("chief");
+        shop.go("/accounts");
+        shop.press("#reset-forgetful");
+        String once = shop.text("#once");
+        assertThat(once).hasSize(12);
+        shop.browser.manage().deleteAllCookies();
+        shop.go("/sign-in");
+        shop.type("#username", "forgetful");
+        shop.type("#password", once);
+        shop.press("section button.btn-do");
+        shop.waitForText(".answer", "Choose a password of your own first");
+        shop.go("/shelf");
+        shop.waitForText(".answer", "Choose a password of your own first");
+        change(once, "short");
+        shop.waitForText(".error", "at least 8 characters");
+        change("not-that-one", "quite-a-new-one");
+        shop.waitForText(".error", "not that one");
+        change(once, "quite-a-new-one");
+        shop.waitForText(".notice", "holds from now on");
+        shop.go("/");
+        shop.one("[href='/jobs/new']");
+    }
+
+    private static void change(String old, String password) {
+        shop.type("#old", old);
+        shop.browser.executeScript(
+                "document.querySelectorAll('[minlength]').forEach(f => f.removeAttribute('minlength'))");
+        shop.type("#password", password);
+        shop.type("#again", password);
+        shop.press("#change");
+    }
+
+    @Test
+    void jobsAreFoundByPlateVinAndWord() {
+        long id = job();
+        shop.browser.manage().deleteAllCookies();
+        shop.signIn("tech");
+        for (String word : List.of("TPG22D2M", "ö,", String.valueOf(id))) {
+            shop.go("/");
+            shop.type("#find", word);
+            shop.press("#find-jobs");
+            assertThat(shop.text("#jobs")).contains("a complaint with ö");
+        }
+        shop.type("#find", "no such word");
+        shop.press("#find-jobs");
+        shop.waitForText(".answer", "No job fits");
+    }
+
+    @Test
     void thePolicyIsStrictAndTheThemeIsKept() {
         shop.browser.manage().deleteAllCookies();
         shop.signIn("lead");
@@ -91,8 +147,11 @@ class AccountsTest {
                 .doesNotContain("unsafe-inline")
                 .doesNotContain("unsafe-eval");
         assertThat(shop.one("html").getDomAttribute("data-bs-theme")).isEqualTo("light");
+        shop.go("/?find=x&sort=oldest");
         shop.click("form[action='/theme'] button");
         shop.one("html[data-bs-theme=dark]");
+        // the page keeps its parameters
+        assertThat(shop.path()).isEqualTo("/?find=x&sort=oldest");
         shop.go("/shelf");
         shop.one("html[data-bs-theme=dark]");
         shop.go("/jobs/9999/intake");

@@ -3,6 +3,7 @@ package brightlantern.app.exercise;
 import brightlantern.app.job.Json;
 import brightlantern.app.link.CommandLease;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.app.page.CellsPicture;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
@@ -12,6 +13,8 @@ import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.procedure.Scene;
+import brightlantern.core.procedure.Step;
+import brightlantern.core.procedure.Studies;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
 import brightlantern.core.take.Take;
@@ -279,6 +282,7 @@ class ProcedureController {
                         run.running() ? run.at() : "",
                         run.been()));
         model.addAttribute("charts", charts(context, its, run));
+        model.addAttribute("cells", cells(its, run));
     }
 
     /** What a module holds beside what it would be told; a dash where it is not known. */
@@ -365,6 +369,21 @@ class ProcedureController {
     }
 
     record NamedChart(String name, Chart chart, List<String> legend) {}
+
+    /** The cells of a pack, where the run studied them; null where it did not. */
+    private CellsPicture cells(LiveRun its, ProcedureRun run) {
+        Take take = run.running() ? its.take() : measured(its.id);
+        return run.procedure().steps().stream()
+                .map(Step::act)
+                .filter(Act.Study.class::isInstance)
+                .map(Act.Study.class::cast)
+                .filter(a -> a.study().equals(Studies.PACK))
+                .findFirst()
+                .map(a -> Studies.cells(take, a.about(), a.with()))
+                .filter(v -> !v.cells().isEmpty())
+                .map(CellsPicture::of)
+                .orElse(null);
+    }
 
     private List<NamedChart> charts(JobPages.Context context, LiveRun its, ProcedureRun run) {
         Take take = run.running() ? its.take() : measured(its.id);

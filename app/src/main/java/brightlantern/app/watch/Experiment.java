@@ -3,6 +3,7 @@ package brightlantern.app.watch;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.study.steps.SteppedExperiment.Reading;
 import brightlantern.core.study.steps.SteppedExperiment.Settling;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -47,7 +48,12 @@ record Experiment(
         return SteppedExperiment.of(readings);
     }
 
-    public String sentence() {
-        return study().sentence(low.orElse(Double.NaN), high.orElse(Double.NaN));
+    /** What it says so far, with the units of the values as the description shows them. */
+    String sentence(VehicleDescription d) {
+        return study().sentence(
+                        low.orElse(Double.NaN),
+                        high.orElse(Double.NaN),
+                        d.value(input).map(VehicleDescription.Value::show).orElse(""),
+                        d.value(answer).map(VehicleDescription.Value::show).orElse(""));
     }
 }

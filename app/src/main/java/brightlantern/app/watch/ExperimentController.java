@@ -123,7 +123,7 @@ class ExperimentController {
         model.addAttribute("experiment", experiment);
         model.addAttribute("number", number);
         model.addAttribute("answerValue", Shown.of(context.description(), answer));
-        model.addAttribute("answer", experiment.sentence());
+        model.addAttribute("answer", experiment.sentence(context.description()));
         model.addAttribute("findings", context.description().findings());
         model.addAttribute("chart", chart(experiment, answer).orElse(null));
         return "watch/experiment";

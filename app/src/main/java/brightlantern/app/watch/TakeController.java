@@ -166,7 +166,13 @@ class TakeController {
         for (String id : List.of(command, answer)) {
             both.put(id, inShownUnit(take.columns().get(id), d.value(id)));
         }
-        return Optional.of(ReactionCheck.check(new Take(both, List.of()), command, answer));
+        return Optional.of(
+                ReactionCheck.check(
+                        new Take(both, List.of()),
+                        command,
+                        answer,
+                        d.value(command).map(Value::show).orElse(""),
+                        d.value(answer).map(Value::show).orElse("")));
     }
 
     static Take.Column inShownUnit(Take.Column column, Optional<Value> value) {

@@ -5,10 +5,12 @@ import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.signal.Units;
 import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Cylinders;
 import brightlantern.core.vehicle.VehicleDescription.Follow;
 import java.util.ArrayList;
@@ -149,5 +151,76 @@ class TakeJudge {
                         ? "No stretch in this take meets the conditions of a study."
                         : failing.get(0);
         return new Views(answer, targets, trimViews, cylinders, whyNot);
+    }
+
+    /**
+     * How far a take that runs has come.
+     *
+     * @param told how long it is
+     * @param ready studies that could judge it by now
+     * @param missing what others still need, in sentences
+     */
+    record Enough(String told, List<String> ready, List<String> missing) {
+        /** What the page says in a line. */
+        public String words() {
+            return told
+                    + (ready.isEmpty() ? "" : " Enough now for: " + String.join(", ", ready) + ".");
+        }
+    }
+
+    Enough enough(JobPages.Context context, long takeId, double seconds) {
+        Take take = takes.read(takeId);
+        VehicleDescription d = context.description();
+        List<String> ready = new ArrayList<>();
+        List<String> missing = new ArrayList<>();
+        for (Follow follow : d.follows()) {
+            String name = name(d, follow.finding());
+            if (target(context, follow, take).isPresent()) {
+                ready.add(name);
+            } else {
+                missing.add(name + ": " + TargetStudy.whyNot(take, follow, d));
+            }
+        }
+        d.cylinders()
+                .filter(c -> !c.finding().isEmpty())
+                .ifPresent(
+                        c -> {
+                            if (CylinderStudy.study(take, c).isPresent()) {
+                                ready.add("the cylinders");
+                            } else {
+                                missing.add("The cylinders: " + CylinderStudy.whyNot(take, c, d));
+                            }
+                        });
+        DriveConditions conditions = leads.conditions(context.job(), d);
+        if (!conditions.isEmpty()) {
+            double met = conditions.met(take, d).seconds();
+            if (met >= conditions.seconds()) {
+                ready.add("the conditions of " + conditions.from());
+            } else {
+                missing.add(
+                        String.format(
+                                Locale.ROOT,
+                                "The conditions of %s (%s) were met for %.0f of %.0f s.",
+                                conditions.from(),
+                                conditions.words(),
+                                met,
+                                conditions.seconds()));
+            }
+        }
+        return new Enough(
+                String.format(
+                        Locale.ROOT,
+                        "Recording for %d:%02d.",
+                        (int) seconds / 60,
+                        (int) seconds % 60),
+                ready,
+                missing);
+    }
+
+    private static String name(VehicleDescription d, String finding) {
+        return d.finding(finding)
+                .map(VehicleDescription.Finding::name)
+                .map(n -> n.substring(0, 1).toLowerCase(Locale.ROOT) + n.substring(1))
+                .orElse(finding);
     }
 }

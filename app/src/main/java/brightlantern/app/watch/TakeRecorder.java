@@ -66,7 +66,15 @@ class TakeRecorder {
     }
 
     /** What a job's recording does now. */
-    record Status(Optional<Long> takeId, boolean waiting, String told, String trouble) {}
+    record Status(Optional<Long> takeId, boolean waiting, String told, String trouble) {
+        /** What the page says of it. */
+        public String words() {
+            return waiting
+                    ? "Waits: " + told
+                    : "Recording; what was recorded is kept from second to second."
+                            + (told.isEmpty() ? "" : " It " + told + ".");
+        }
+    }
 
     private static final class Recording {
         final JobPages.Context context;

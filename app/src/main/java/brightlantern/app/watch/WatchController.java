@@ -580,7 +580,13 @@ class WatchController {
         }
         double span = Math.max(5, Math.min(60, Double.isFinite(seconds) ? seconds : 15));
         Take seen = new Take(LiveSpan.read(context, Set.of(command, answers), span), List.of());
-        ReactionCheck.Verdict verdict = ReactionCheck.check(seen, command, answers);
+        ReactionCheck.Verdict verdict =
+                ReactionCheck.check(
+                        seen,
+                        command,
+                        answers,
+                        d.value(command).map(Value::unit).orElse(""),
+                        d.value(answers).map(Value::unit).orElse(""));
         String told =
                 d.value(answers).map(Value::name).orElse(answers)
                         + " after "
@@ -611,6 +617,18 @@ class WatchController {
         model.addAttribute("recording", recorder.current(id).orElse(null));
         model.addAttribute("recorder", recorder.status(id));
         return "watch/watch :: recorder";
+    }
+
+    /** How far the take that runs has come, and for what it is enough by now. */
+    @GetMapping("/enough")
+    String enough(@PathVariable("id") long id, Model model) {
+        JobPages.Context context = pages.context(id);
+        model.addAttribute(
+                "enough",
+                recorder.current(id)
+                        .map(take -> judge.enough(context, take, recorder.secondsSoFar(id)))
+                        .orElse(null));
+        return "watch/watch :: enough";
     }
 
     /** Compares two values that must agree now. */

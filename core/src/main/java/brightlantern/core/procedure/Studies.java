@@ -5,6 +5,7 @@ import brightlantern.core.actuator.ByHand;
 import brightlantern.core.actuator.Responses;
 import brightlantern.core.battery.PackStudy;
 import brightlantern.core.cylinder.CutOut;
+import brightlantern.core.take.Take;
 import brightlantern.core.tank.TankTest;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -52,15 +53,24 @@ public final class Studies {
         ALL.put(PACK, Study.of(PACK_OUTCOMES, Studies::pack));
     }
 
+    /**
+     * The cells of a pack, each against its fellows.
+     *
+     * @param current id of the pack's current
+     * @param with apart (V) and steep (mΩ), from which on a cell stands out
+     */
+    public static PackStudy.Verdict cells(Take take, String current, Map<String, Double> with) {
+        return PackStudy.judge(
+                take,
+                CELLS,
+                current,
+                with.getOrDefault("apart", USUALLY_APART),
+                with.getOrDefault("steep", USUALLY_STEEP));
+    }
+
     /** The cells of a pack; {@code about} is the value of its current. */
     private static Study.Verdict pack(Study.Material m) {
-        PackStudy.Verdict v =
-                PackStudy.judge(
-                        m.take(),
-                        CELLS,
-                        m.about(),
-                        m.figure("apart", USUALLY_APART),
-                        m.figure("steep", USUALLY_STEEP));
+        PackStudy.Verdict v = cells(m.take(), m.about(), m.with());
         return new Study.Verdict(
                 v.outcome(),
                 v.outcome().equals(PackStudy.TOO_LITTLE)

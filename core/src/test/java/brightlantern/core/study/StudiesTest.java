@@ -249,8 +249,8 @@ class StudiesTest {
             assertThat(fit.slope()).isCloseTo(2, within(0.01));
             assertThat(fit.intercept()).isCloseTo(5, within(0.1));
             assertThat(fit.crosses(45)).isCloseTo(20, within(0.1));
-            assertThat(experiment.sentence(Double.NaN, 45))
-                    .contains("rises above 45 at an input of ");
+            assertThat(experiment.sentence(Double.NaN, 45, "%", "rpm"))
+                    .contains(" rpm for each % of the input", "rises above 45 rpm at an input of ");
         }
 
         @Test
@@ -273,9 +273,10 @@ class StudiesTest {
 
         @Test
         void fewOrLikeReadingsSayWhatIsMissing() {
-            assertThat(SteppedExperiment.of(List.of()).sentence(0, 1)).contains("Two readings");
+            assertThat(SteppedExperiment.of(List.of()).sentence(0, 1, "", ""))
+                    .contains("Two readings");
             SteppedExperiment.Reading one = new SteppedExperiment.Reading(5, 1, 0, 9);
-            assertThat(SteppedExperiment.of(List.of(one, one)).sentence(0, 1))
+            assertThat(SteppedExperiment.of(List.of(one, one)).sentence(0, 1, "", ""))
                     .contains("set another one");
             assertThatThrownBy(() -> new SteppedExperiment.Settling(0, 1))
                     .hasMessageContaining("above zero");

@@ -51,7 +51,19 @@ public final class ReactionCheck {
     public record Verdict(
             String outcome, String sentence, double delay, double gain, List<Step> steps) {}
 
+    /** The same of values without units. */
     public static Verdict check(Take take, String command, String answer) {
+        return check(take, command, answer, "", "");
+    }
+
+    /**
+     * Judges how one value answers another one's steps.
+     *
+     * @param commandUnit and answerUnit: in which both stand in the take; empty for none
+     * @throws IllegalArgumentException names the value that the take does not hold
+     */
+    public static Verdict check(
+            Take take, String command, String answer, String commandUnit, String answerUnit) {
         for (String id : List.of(command, answer)) {
             if (!take.columns().containsKey(id)) {
                 throw new IllegalArgumentException(
@@ -87,7 +99,7 @@ public final class ReactionCheck {
                 blockedUntil = start + WINDOW_SECONDS / 2;
             }
         }
-        return verdict(steps);
+        return verdict(steps, commandUnit, answerUnit);
     }
 
     /** Whether the samples between two times, near sample {@code near}, stay at a level. */
@@ -154,7 +166,7 @@ public final class ReactionCheck {
         return new Step(start, command, delay, Double.isNaN(delay) ? 0 : most);
     }
 
-    private static Verdict verdict(List<Step> steps) {
+    private static Verdict verdict(List<Step> steps, String commandUnit, String answerUnit) {
         if (steps.isEmpty()) {
             return new Verdict(
                     "no-step",
@@ -183,14 +195,16 @@ public final class ReactionCheck {
         return new Verdict(
                 all && oneWay ? "reacts" : "unsteady",
                 text(
-                        "It moved after %d of %d step(s), %.2f s behind, %s, by %.3g for each unit of the command.",
+                        "It moved after %d of %d step(s), %.2f s behind, %s, by %.3g%s for each %s of the command.",
                         reacted.size(),
                         steps.size(),
                         delay,
                         !oneWay
                                 ? "now one way, now the other"
                                 : gain > 0 ? "the same way" : "the other way",
-                        Math.abs(gain)),
+                        Math.abs(gain),
+                        answerUnit.isEmpty() ? "" : " " + answerUnit,
+                        commandUnit.isEmpty() ? "unit" : commandUnit),
                 delay,
                 gain,
                 steps);

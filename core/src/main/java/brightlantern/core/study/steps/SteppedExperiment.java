@@ -141,8 +141,9 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
      * In words: slope with sureness, and where it leaves the band.
      *
      * @param low and high: the permitted band of the answer; NaN where there is none
+     * @param inputUnit and answerUnit: empty where nobody told them
      */
-    public String sentence(double low, double high) {
+    public String sentence(double low, double high, String inputUnit, String answerUnit) {
         if (fit.isEmpty()) {
             return readings.size() < 2
                     ? "Two readings at different inputs make a line."
@@ -151,7 +152,11 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
         Fit f = fit.get();
         StringBuilder told =
                 new StringBuilder(
-                        text("The answer changes by %.4g for each unit of the input", f.slope()));
+                        text(
+                                "The answer changes by %.4g%s for each %s of the input",
+                                f.slope(),
+                                after(answerUnit),
+                                inputUnit.isEmpty() ? "unit" : inputUnit));
         told.append(
                 Double.isNaN(f.within())
                         ? "; a third reading tells how sure that is."
@@ -160,13 +165,19 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
             if (!Double.isNaN(limit) && f.slope() != 0) {
                 told.append(
                         text(
-                                " It %s %s at an input of %s.",
+                                " It %s %s%s at an input of %s%s.",
                                 limit == low ? "falls below" : "rises above",
                                 Units.told(limit),
-                                Units.told(f.crosses(limit))));
+                                after(answerUnit),
+                                Units.told(f.crosses(limit)),
+                                after(inputUnit)));
             }
         }
         return told.toString();
+    }
+
+    private static String after(String unit) {
+        return unit.isEmpty() ? "" : " " + unit;
     }
 
     private static String text(String format, Object... args) {

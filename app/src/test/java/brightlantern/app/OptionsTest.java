@@ -1,0 +1,96 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What is asked for at the start is checked before anything is begun. */
+class OptionsTest {
+    @TempDir Path folder;
+
+    private Path vehicles;
+
+    @BeforeEach
+    void describe() throws Exception {
+        vehicles = folder.resolve("vehicles");
+        Files.createDirectories(vehicles.resolve("van"));
+        Files.writeString(vehicles.resolve("van/vehicle.yaml"), "name: Van\n");
+    }
+
+    private List<String> mistakes(String... more) {
+        List<String> args =
+                new ArrayList<>(
+                        List.of(
+                                "--port=0",
+                                "--data=" + folder.resolve("data"),
+                                "--vehicles=" + vehicles));
+        args.addAll(List.of(more));
+        return Options.parse(args).mistakes();
+    }
+
+    @Test
+    void bothWaysToWriteAnOptionAreUnderstoodAndTheLastOneCounts() {
+        Options options = Options.parse(List.of("--port=1", "--port", "9000", "--demo"));
+        assertThat(options.settings()).containsEntry(Options.PORT, "9000");
+        assertThat(options.demo()).isTrue();
+        assertThat(mistakes()).isEmpty();
+    }
+
+    @Test
+    void whatNobodyKnowsIsNamed() {
+        assertThatThrownBy(() -> Options.parse(List.of("--prot=9000")))
+                .hasMessageContaining("'--prot=9000'")
+                .hasMessageContaining("--port");
+        assertThatThrownBy(() -> Options.parse(List.of("--port")))
+                .hasMessage("Option --port: expected a value after it.");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "--port=99999|from 1 to 65535, found '99999'",
+                "--port=often|found 'often'",
+                "--bind=300.1.2.3|is no address",
+                "--bind=no.such.host.invalid|nobody knows",
+                "--find=192.0.2.7,1.2.3|'1.2.3' is no address",
+                "--find=two words|is no host name",
+                "--vehicles=/nowhere/at/all|there is no folder",
+                "--data=/proc/1/nothing|cannot be used as a folder",
+            })
+    void whatCannotBeIsToldInASentence(String option, String told) {
+        assertThat(mistakes(option)).singleElement().asString().contains(told);
+    }
+
+    @Test
+    void aPortThatIsTakenAndAFolderWithoutDescriptionsAreTold() throws Exception {
+        try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getByName("127.0.0.1"))) {
+            assertThat(mistakes("--port=" + taken.getLocalPort()))
+                    .singleElement()
+                    .asString()
+                    .startsWith("Port " + taken.getLocalPort() + " of 127.0.0.1 cannot be had");
+        }
+        assertThat(mistakes("--vehicles=" + folder))
+                .singleElement()
+                .asString()
+                .contains("holds no description");
+    }
+
+    @Test
+    void whoeverOpensItToOthersIsWarned() {
+        assertThat(Options.parse(List.of("--bind=127.0.0.1")).warning()).isEmpty();
+        assertThat(Options.parse(List.of("--bind=0.0.0.0")).warning().orElseThrow())
+                .contains("not encrypted");
+    }
+}

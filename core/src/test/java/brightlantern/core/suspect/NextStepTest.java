@@ -1,0 +1,76 @@
+package brightlantern.core.suspect;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.suspect.NextStep.Situation;
+import brightlantern.core.suspect.Reasoner.NextCheck;
+import brightlantern.core.suspect.Reasoner.Ranking;
+import brightlantern.core.suspect.Reasoner.Standing;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class NextStepTest {
+    private static final VehicleDescription LOADER = Vehicles.named("stonebarrow-wl9");
+
+    private static Ranking named(String suspect, double sure) {
+        return new Ranking(List.of(new Standing(suspect, suspect, sure, List.of(), "")), suspect);
+    }
+
+    private static NextCheck check(int number, double bits) {
+        return new NextCheck(
+                LOADER.checks().get(number),
+                bits,
+                bits / LOADER.checks().get(number).minutes(),
+                List.of());
+    }
+
+    private static NextStep step(Ranking ranking, NextCheck... next) {
+        return NextStep.of(new Situation(true, true, true, false, ranking, List.of(next)), LOADER);
+    }
+
+    @Test
+    void aJobBeginsWithASweepAndEndsClosed() {
+        Ranking any = named("valve-5", 0.95);
+        assertThat(
+                        NextStep.of(
+                                new Situation(true, false, true, false, any, List.of(check(0, 1))),
+                                LOADER))
+                .isInstanceOf(NextStep.SweepFirst.class);
+        NextStep uncoded =
+                NextStep.of(new Situation(true, false, false, false, any, List.of()), LOADER);
+        assertThat(((NextStep.SweepFirst) uncoded).why()).contains("not coded");
+        assertThat(NextStep.of(new Situation(true, true, true, true, any, List.of()), LOADER))
+                .isInstanceOf(NextStep.GoOnProving.class);
+        assertThat(NextStep.of(new Situation(false, true, true, true, any, List.of()), LOADER))
+                .isInstanceOf(NextStep.Closed.class);
+    }
+
+    /** 14 % of doubt about 420 minutes and 1450 in parts is worth a check of some minutes. */
+    @Test
+    void aHeadDoesNotComeOffWhileACheckCostsLessThanTheDoubt() {
+        NextStep step = step(named("valve-5", 0.86), check(2, 0.3));
+        assertThat(step).isInstanceOf(NextStep.DoCheck.class);
+        assertThat(((NextStep.DoCheck) step).beforeRepair().orElseThrow())
+                .contains("named with 86 %");
+        assertThat(step(named("valve-5", 0.999), check(2, 0.3)))
+                .isInstanceOf(NextStep.Repair.class);
+        assertThat(step(named("valve-5", 0.86), check(2, 0.001)))
+                .isInstanceOf(NextStep.Repair.class);
+    }
+
+    @Test
+    void thereIsAlwaysSomethingToSay() {
+        for (String lead : List.of(Reasoner.SOMETHING_ELSE, Reasoner.NOTHING, "pressure-pump")) {
+            NextStep step = step(named(lead, 0.36));
+            assertThat(step).isInstanceOf(NextStep.NothingLeft.class);
+            assertThat(((NextStep.NothingLeft) step).why()).isNotBlank();
+        }
+        List<NextCheck> some = new ArrayList<>(List.of(check(0, 0.01), check(1, 0.4)));
+        assertThat(step(named("pressure-pump", 0.36), some.toArray(new NextCheck[0])))
+                .isEqualTo(new NextStep.DoCheck(some.get(1), Optional.empty()));
+    }
+}
