@@ -24,6 +24,16 @@ for (const form of document.querySelectorAll('form[enctype="multipart/form-data"
   });
 }
 
+const CARRIED = 'carried-notice';
+for (const text of JSON.parse(sessionStorage.getItem(CARRIED) ?? '[]')) {
+  const line = document.createElement('p');
+  line.className = 'notice';
+  line.setAttribute('role', 'status');
+  line.textContent = text;
+  document.getElementById('work')?.prepend(line);
+}
+sessionStorage.removeItem(CARRIED);
+
 function send(event, form) {
   event.preventDefault();
   const bar = document.createElement('progress');
@@ -42,11 +52,17 @@ function send(event, form) {
       sent.loaded < sent.total ? `${Math.round(100 * bar.value)} % sent` : 'All sent; it is being read.';
   });
   request.addEventListener('load', () => {
-    // the answer is a page: it takes the place of this one
-    history.replaceState(null, '', request.responseURL);
-    document.open();
-    document.write(request.responseText);
-    document.close();
+    const page = new DOMParser().parseFromString(request.responseText, 'text/html');
+    const told = kind => [...page.querySelectorAll(`main .${kind}[role]`)].map(p => p.textContent.trim());
+    const errors = told('error').filter(Boolean);
+    line.remove();
+    if (errors.length && new URL(request.responseURL).pathname === location.pathname) {
+      errors.forEach(text => alertLine(form, text));
+      return;
+    }
+    // what the answer said once is carried over to the page itself
+    sessionStorage.setItem(CARRIED, JSON.stringify(told('notice')));
+    location.assign(request.responseURL);
   });
   request.addEventListener('error', () => {
     line.remove();

@@ -59,6 +59,7 @@ class OptionsTest {
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
+            quoteCharacter = '"',
             value = {
                 "--port=99999|from 1 to 65535, found '99999'",
                 "--port=often|found 'often'",

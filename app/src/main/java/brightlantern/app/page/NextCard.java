@@ -52,7 +52,7 @@ public record NextCard(
                     "Repair it and prove it",
                     base + "/prove",
                     repair.cause().name()
-                            + ": what is left of the doubt costs less than another check.");
+                            + ": no check that is left would tell more than it costs.");
         }
         if (step instanceof NextStep.SweepFirst first) {
             return plain("Next", "Sweep all modules", base + "/sweep", first.why());
