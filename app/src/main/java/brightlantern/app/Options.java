@@ -96,6 +96,9 @@ record Options(Map<String, Object> settings) {
         data(mistakes);
         Optional<InetAddress> address = bind(mistakes);
         port(mistakes, address);
+        if (demo()) {
+            DemoLauncher.clash().ifPresent(mistakes::add);
+        }
         for (String one : text(FIND).split(",")) {
             if (!one.isBlank()) {
                 unknownHost(one.trim())

@@ -36,6 +36,7 @@ sessionStorage.removeItem(CARRIED);
 
 function send(event, form) {
   event.preventDefault();
+  form.querySelectorAll('.error[role=alert]').forEach(old => old.remove());
   const bar = document.createElement('progress');
   bar.max = 1;
   const words = document.createElement('span');

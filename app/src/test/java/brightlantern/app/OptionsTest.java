@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -93,5 +94,24 @@ class OptionsTest {
         assertThat(Options.parse(List.of("--bind=127.0.0.1")).warning()).isEmpty();
         assertThat(Options.parse(List.of("--bind=0.0.0.0")).warning().orElseThrow())
                 .contains("not encrypted");
+    }
+
+    @Test
+    void anotherDemoIsToldBeforeAnythingStarts(@TempDir Path data) throws Exception {
+        try (ServerSocket other = new ServerSocket()) {
+            other.bind(new InetSocketAddress("127.0.22.11", 13400));
+            Options options =
+                    Options.parse(
+                            List.of(
+                                    "--demo",
+                                    "--data=" + data,
+                                    "--vehicles=../vehicles",
+                                    "--port=0"));
+            assertThat(options.mistakes())
+                    .singleElement()
+                    .asString()
+                    .contains("127.0.22.11")
+                    .contains("another demo");
+        }
     }
 }

@@ -114,6 +114,9 @@ final class Technician {
     void run(String actuator) {
         for (int attempt = 0; attempt < 3; attempt++) {
             stage("exercise");
+            if (!shop.one("#run-" + actuator).isEnabled()) {
+                coolDown(actuator);
+            }
             shop.until("open gates", b -> shop.one("#run-" + actuator).isEnabled());
             shop.press("#run-" + actuator);
             shop.until("the end of the run of " + actuator, b -> shop.has("#ended"));
@@ -216,6 +219,17 @@ final class Technician {
         seat(address, "key-off", "key-on");
         stage("trace");
         shop.until("key on", b -> shop.text("[data-head=ignition]").equals("on"));
+    }
+
+    /** A hot turbo shuts the gate; what takes minutes is hurried. */
+    private void coolDown(String actuator) {
+        seat(address);
+        hurry(20);
+        stage("exercise");
+        shop.until("a cool turbo", b -> shop.one("#run-" + actuator).isEnabled());
+        seat(address);
+        hurry(1);
+        stage("exercise");
     }
 
     private void hurry(int factor) {

@@ -124,6 +124,7 @@ class WalkTest {
     void anotherFaultLeadsToAnotherConclusion() throws Exception {
         String address = "127.0.72.3";
         shop.van(address, new Faults().drag("vane-motor", 1.3), 431);
+        tech.drives(address);
         tech.openJob(address, COMPLAINT, SYMPTOMS);
         tech.sweep();
         List<String> checks = checksUntilKnown();

@@ -176,6 +176,7 @@ class WatchTest {
             }
             assertThat(shop.text(".notice")).startsWith("Everything was read");
             assertThat(shop.text(".answer"))
+                    .as("%s: %s", kind, shop.text("main"))
                     .isEqualTo("Cylinder 5 contributes less than the others.");
             Take back = takes().read(takes().of(job).get(0).id());
             assertThat(back.columns().keySet())
@@ -188,8 +189,8 @@ class WatchTest {
         Files.writeString(none, "only words\nand no numbers\n");
         shop.go(watch + "/import");
         shop.one("#file").sendKeys(none.toString());
-        shop.press("#look");
-        assertThat(shop.text(".error")).contains("none.csv: No line of numbers");
+        shop.click("#look");
+        shop.waitForText(".error[role=alert]:not([hidden])", "none.csv: No line of numbers");
         stop(loader);
     }
 

@@ -38,14 +38,14 @@ class DemoJobs {
         add(
                 "tamarack-portage",
                 complaintVin,
-                "127.0.22.1",
+                DemoLauncher.ADDRESSES.get(0),
                 "Goes flat on long climbs, fine again after a restart.",
                 List.of("flat-on-climbs", "fine-after-restart"),
                 "Vane actuator replaced last month elsewhere; the complaint stayed.");
         add(
                 "tamarack-portage",
                 sisterVin,
-                "127.0.22.2",
+                DemoLauncher.ADDRESSES.get(1),
                 "Driver swapped vans and says this one feels flat on climbs too.",
                 List.of("flat-on-climbs"),
                 "Regular service only.");
@@ -75,7 +75,7 @@ class DemoJobs {
             add(
                     DemoLauncher.OTHERS.get(i),
                     others.get(i),
-                    "127.0.22." + (11 + i),
+                    DemoLauncher.ADDRESSES.get(2 + i),
                     told.get(i).complaint(),
                     told.get(i).symptoms(),
                     told.get(i).earlier());

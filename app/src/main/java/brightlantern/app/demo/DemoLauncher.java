@@ -14,6 +14,7 @@ import brightlantern.standin.plant.Driver;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ServerSocket;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -31,6 +32,9 @@ public final class DemoLauncher {
     /** Stand-ins do not reach other machines: they announce themselves to this address alone. */
     public static final String ANNOUNCED_TO = "127.0.0.1";
 
+    /** The port of every diagnostic entity (ISO 13400-2). */
+    private static final int PORT = 13400;
+
     private static final int FIRST_SERIAL = 417;
     private static final String PASSWORD = "lantern-demo";
 
@@ -43,7 +47,38 @@ public final class DemoLauncher {
                     "stonebarrow-wl9",
                     "oriel-heron");
 
+    /** The addresses of the two vans, then of the others. */
+    static final List<String> ADDRESSES =
+            List.of(
+                    "127.0.22.1",
+                    "127.0.22.2",
+                    "127.0.22.11",
+                    "127.0.22.12",
+                    "127.0.22.13",
+                    "127.0.22.14",
+                    "127.0.22.15");
+
     private DemoLauncher() {}
+
+    /** Why the stand-ins cannot have their addresses, in a sentence; empty when they can. */
+    public static Optional<String> clash() {
+        for (String address : ADDRESSES) {
+            try (ServerSocket free = new ServerSocket()) {
+                free.setReuseAddress(true);
+                free.bind(new InetSocketAddress(address, PORT));
+            } catch (IOException taken) {
+                return Optional.of(
+                        "The demo's stand-in vehicle needs port "
+                                + PORT
+                                + " of "
+                                + address
+                                + ", which cannot be had ("
+                                + taken.getMessage()
+                                + "). Does another demo run?");
+            }
+        }
+        return Optional.empty();
+    }
 
     /**
      * Starts two vans, one with the complaint's fault and one as built, and all other stand-ins.
@@ -53,9 +88,17 @@ public final class DemoLauncher {
         boolean fresh = context.getBean(brightlantern.app.job.Jobs.class).all().isEmpty();
         try {
             PortageVan complaint =
-                    start(context, "127.0.22.1", PortageVan.Scenario.FLAT_ON_CLIMBS, FIRST_SERIAL);
+                    start(
+                            context,
+                            ADDRESSES.get(0),
+                            PortageVan.Scenario.FLAT_ON_CLIMBS,
+                            FIRST_SERIAL);
             PortageVan sister =
-                    start(context, "127.0.22.2", PortageVan.Scenario.AS_BUILT, FIRST_SERIAL + 5);
+                    start(
+                            context,
+                            ADDRESSES.get(1),
+                            PortageVan.Scenario.AS_BUILT,
+                            FIRST_SERIAL + 5);
             List<StandInVehicle> others = new java.util.ArrayList<>();
             for (int i = 0; i < OTHERS.size(); i++) {
                 String id = OTHERS.get(i);
@@ -63,7 +106,7 @@ public final class DemoLauncher {
                 others.add(
                         start(
                                 context,
-                                "127.0.22." + (11 + i),
+                                ADDRESSES.get(2 + i),
                                 id,
                                 scenarios.get(scenarios.size() - 1),
                                 FIRST_SERIAL + 20 + i));
@@ -79,7 +122,11 @@ public final class DemoLauncher {
             throw new IllegalStateException(
                     "The stand-ins could not start ("
                             + taken.getMessage()
-                            + "). Does another demo run? Their addresses are 127.0.22.1, 127.0.22.2 and 127.0.22.11 to 127.0.22.15, port 13400.",
+                            + "). Does another demo run? Their addresses are "
+                            + String.join(", ", ADDRESSES)
+                            + ", port "
+                            + PORT
+                            + ".",
                     taken);
         }
         System.out.println("Demo accounts: tech, lead, admin; the password of each is " + PASSWORD);
@@ -135,14 +182,22 @@ public final class DemoLauncher {
 
     private static VehicleDescription description(
             ConfigurableApplicationContext context, String vehicleId) {
-        return context.getBean(VehicleLinks.class).library().byId(vehicleId).orElseThrow();
+        return context.getBean(VehicleLinks.class)
+                .library()
+                .byId(vehicleId)
+                .orElseThrow(
+                        () ->
+                                new IllegalStateException(
+                                        "the demo needs the description "
+                                                + vehicleId
+                                                + ", which cannot be read (see above), in the folder of --vehicles"));
     }
 
     private static void seat(
             ConfigurableApplicationContext context, String address, StandInVehicle vehicle) {
         context.getBean(DriversSeats.class).add(new Seat(address, vehicle));
         context.getBean(VehicleLinks.class).configure(address);
-        vehicle.announceTo(new InetSocketAddress(ANNOUNCED_TO, 13400));
+        vehicle.announceTo(new InetSocketAddress(ANNOUNCED_TO, PORT));
     }
 
     private static void closeWith(ConfigurableApplicationContext context, AutoCloseable standIn) {

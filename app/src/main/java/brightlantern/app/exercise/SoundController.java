@@ -52,8 +52,14 @@ class SoundController {
         if (cold.isPresent() && warm.isPresent()) {
             return InjectorSound.together(cold.get(), warm.get());
         }
-        return warm.or(() -> cold)
-                .map(InjectorSound.Verdict::sentence)
+        return warm.map(InjectorSound.Verdict::sentence)
+                .or(
+                        () ->
+                                cold.map(
+                                        c ->
+                                                c.sentence()
+                                                        + " Heard cold, this tells nothing of a"
+                                                        + " fault: listen again when it is warm."))
                 .orElse("Does one injector sound unlike its fellows?");
     }
 
@@ -65,7 +71,7 @@ class SoundController {
     String measure(
             @PathVariable("id") long id,
             @RequestParam("file") MultipartFile file,
-            @RequestParam(name = "warm", defaultValue = "false") boolean warm,
+            @RequestParam("warm") boolean warm,
             Principal who,
             RedirectAttributes flash)
             throws IOException {
@@ -87,7 +93,7 @@ class SoundController {
     String ear(
             @PathVariable("id") long id,
             @RequestParam("dull") int dull,
-            @RequestParam(name = "warm", defaultValue = "false") boolean warm,
+            @RequestParam("warm") boolean warm,
             Principal who) {
         JobPages.Context context = pages.context(id);
         boolean known = order(context).contains(dull);
