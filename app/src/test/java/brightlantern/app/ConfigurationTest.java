@@ -71,7 +71,7 @@ class ConfigurationTest {
 
     private static String hidden(String html, String name) {
         Matcher field =
-                Pattern.compile("name=\"" + Pattern.quote(name) + "\" value=\"([0-9A-F]+)\"")
+                Pattern.compile("name=\"" + Pattern.quote(name) + "\"\\s+value=\"([0-9A-F]+)\"")
                         .matcher(html);
         assertThat(field.find()).as(html).isTrue();
         return field.group(1);

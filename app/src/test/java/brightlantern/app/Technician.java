@@ -114,9 +114,7 @@ final class Technician {
     void run(String actuator) {
         for (int attempt = 0; attempt < 3; attempt++) {
             stage("exercise");
-            if (!shop.one("#run-" + actuator).isEnabled()) {
-                coolDown(actuator);
-            }
+            coolDown(actuator);
             shop.until("open gates", b -> shop.one("#run-" + actuator).isEnabled());
             shop.press("#run-" + actuator);
             shop.until("the end of the run of " + actuator, b -> shop.has("#ended"));
@@ -222,7 +220,10 @@ final class Technician {
     }
 
     /** A hot turbo shuts the gate; what takes minutes is hurried. */
-    private void coolDown(String actuator) {
+    void coolDown(String actuator) {
+        if (shop.one("#run-" + actuator).isEnabled()) {
+            return;
+        }
         seat(address);
         hurry(20);
         stage("exercise");
