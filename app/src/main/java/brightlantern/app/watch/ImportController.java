@@ -120,7 +120,8 @@ class ImportController {
                     time.matches("-?\\d{1,4}")
                             ? OptionalInt.of(Integer.parseInt(time))
                             : OptionalInt.empty(),
-                    named(Dialect.Clock.values(), clock),
+                    // each of several columns of times has a clock of its own
+                    time.isEmpty() ? Optional.empty() : named(Dialect.Clock.values(), clock),
                     named(Dialect.DateOrder.values(), dates));
         }
 
@@ -296,7 +297,12 @@ class ImportController {
                         .toList();
         Optional<Dialect.Column> time =
                 dialect.columns().stream().filter(c -> c.role() == Dialect.Role.TIME).findFirst();
+        boolean several =
+                dialect.columns().stream().filter(c -> c.role() == Dialect.Role.TIME).count() > 1;
         List<Choice> times = new ArrayList<>();
+        if (several) {
+            times.add(new Choice("", "several, each for the columns after it", true));
+        }
         times.add(new Choice("-1", "none: a line a second", time.isEmpty()));
         dialect.columns().stream()
                 .filter(c -> c.role() != Dialect.Role.MARK)
@@ -307,8 +313,9 @@ class ImportController {
                                         new Choice(
                                                 String.valueOf(c.index()),
                                                 c.name(),
-                                                time.map(t -> t.index() == c.index())
-                                                        .orElse(false))));
+                                                !several
+                                                        && time.map(t -> t.index() == c.index())
+                                                                .orElse(false))));
         List<String> remarks = new ArrayList<>(look.remarks());
         Path told = file.resolveSibling(file.getFileName() + ".told");
         if (Files.exists(told)) {
