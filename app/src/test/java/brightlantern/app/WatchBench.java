@@ -7,17 +7,21 @@ import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.take.Take;
+import brightlantern.core.take.TakeCsv;
 import brightlantern.core.take.csv.CsvImport;
 import brightlantern.core.take.csv.CsvLook;
 import brightlantern.core.take.csv.Dialect;
+import brightlantern.core.take.mdf.MdfWriter;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
+import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.plant.Driver;
 import java.io.BufferedInputStream;
 import java.io.BufferedWriter;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -283,6 +287,62 @@ class WatchBench {
             told(
                     "CSV of a million rows by 12: %.2f s, DuckDB %.2f s; %.2f times (wanted 3)",
                     median(ours), median(theirs), median(ours) / median(theirs));
+        }
+    }
+
+    @Test
+    void logsToElsewhere() throws Exception {
+        VehicleDescription d =
+                VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
+        int n = 1_000_000;
+        double[] t = new double[n];
+        Arrays.setAll(t, i -> i / 100.0);
+        Random random = new Random(11);
+        Map<String, Take.Column> columns = new LinkedHashMap<>();
+        d.values().stream()
+                .filter(v -> !v.isState())
+                .limit(11)
+                .forEach(
+                        v -> {
+                            double[] y = new double[n];
+                            // as fine as it comes over the wire
+                            Arrays.setAll(
+                                    y,
+                                    i ->
+                                            v.offset()
+                                                    + v.scale()
+                                                            * random.nextInt(
+                                                                    1 << 8 * v.bytes() - 1));
+                            columns.put(v.id(), new Take.Column(t, y));
+                        });
+        Take take = new Take(columns, List.of());
+        double[] mdf = new double[WARM + 1];
+        for (int k = 0; k <= WARM; k++) {
+            mdf[k] =
+                    seconds(
+                            () -> {
+                                try (OutputStream out =
+                                        Files.newOutputStream(data.resolve("million.mf4"))) {
+                                    MdfWriter.write(take, d, Instant.EPOCH, out);
+                                }
+                            });
+        }
+        for (TakeCsv.Layout layout : TakeCsv.Layout.values()) {
+            double[] csv = new double[WARM + 1];
+            for (int k = 0; k <= WARM; k++) {
+                csv[k] =
+                        seconds(
+                                () ->
+                                        TakeCsv.write(
+                                                take,
+                                                d,
+                                                layout,
+                                                Files.newBufferedWriter(
+                                                        data.resolve("million.csv"))));
+            }
+            told(
+                    "a million rows by 12 as CSV, %s: %.2f s, as MDF %.2f s; %.2f times (wanted 3)",
+                    layout.words(), median(csv), median(mdf), median(csv) / median(mdf));
         }
     }
 

@@ -3,7 +3,6 @@ package brightlantern.core.take;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleDescription.Value;
-import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.io.Writer;
@@ -78,8 +77,7 @@ public final class TakeCsv {
                                 description
                                         .value(id)
                                         .ifPresent(v -> lanes.add(new Lane(v, column))));
-        try (BufferedWriter buffered = new BufferedWriter(out, BUFFER)) {
-            Rows rows = new Rows(buffered);
+        try (Rows rows = new Rows(out)) {
             switch (layout) {
                 case ONE_TIME -> oneTime(take, lanes, rows);
                 case OWN_TIMES -> ownTimes(take, lanes, rows);
@@ -204,11 +202,15 @@ public final class TakeCsv {
     private static void samples(Take take, List<Lane> lanes, Rows rows) throws IOException {
         rows.text("time [s]").text("name").text("unit").text("value").end();
         for (Lane lane : lanes) {
+            Value value = lane.value();
+            String said =
+                    Rows.quoted(value.name())
+                            + ','
+                            + (value.isState() ? "" : Rows.quoted(value.show()));
             for (int i = 0; i < lane.column().size(); i++) {
                 rows.number(lane.column().seconds(i))
-                        .text(lane.value().name())
-                        .text(lane.value().isState() ? "" : lane.value().show())
-                        .value(lane.value(), lane.column().value(i))
+                        .ready(said)
+                        .value(value, lane.column().value(i))
                         .end();
             }
         }
@@ -221,37 +223,48 @@ public final class TakeCsv {
         return v.isState() || v.show().isEmpty() ? v.name() : v.name() + " [" + v.show() + "]";
     }
 
-    /** Writes cells and lines. */
-    private static final class Rows {
+    /** Writes cells and lines, many at a time. */
+    private static final class Rows implements AutoCloseable {
         private final Writer out;
+        private final StringBuilder waiting = new StringBuilder(2 * BUFFER);
         private boolean first = true;
 
         Rows(Writer out) {
             this.out = out;
         }
 
-        private void next() throws IOException {
+        private void next() {
             if (!first) {
-                out.write(',');
+                waiting.append(',');
             }
             first = false;
         }
 
-        Rows empty() throws IOException {
+        Rows empty() {
             next();
             return this;
         }
 
-        Rows text(String text) throws IOException {
-            next();
+        Rows text(String text) {
+            return ready(quoted(text));
+        }
+
+        /** A text as it stands in a cell. */
+        static String quoted(String text) {
             String safe = harmless(text);
             boolean quoted =
                     safe.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
-            out.write(quoted ? '"' + safe.replace("\"", "\"\"") + '"' : safe);
+            return quoted ? '"' + safe.replace("\"", "\"\"") + '"' : safe;
+        }
+
+        /** Cells that are quoted already. */
+        Rows ready(String cells) {
+            next();
+            waiting.append(cells);
             return this;
         }
 
-        Rows value(Value value, double physical) throws IOException {
+        Rows value(Value value, double physical) {
             if (!value.isState()) {
                 return number(Scaling.shown(value, physical));
             }
@@ -259,7 +272,7 @@ public final class TakeCsv {
         }
 
         /** The shortest decimal number that is the same double; nothing for what is no number. */
-        Rows number(double v) throws IOException {
+        Rows number(double v) {
             next();
             if (!Double.isFinite(v)) {
                 return this;
@@ -270,33 +283,47 @@ public final class TakeCsv {
                     break;
                 }
                 if (scaled / POWERS[decimals] == v) {
-                    decimal((long) scaled, decimals, v < 0 || 1 / v < 0);
+                    decimal((long) scaled, decimals, v < 0);
                     return this;
                 }
             }
-            out.write(Double.toString(v));
+            waiting.append(v);
             return this;
         }
 
-        private void decimal(long scaled, int decimals, boolean negative) throws IOException {
+        private void decimal(long scaled, int decimals, boolean negative) {
             long size = Math.abs(scaled);
             if (negative && size > 0) {
-                out.write('-');
+                waiting.append('-');
             }
-            out.write(Long.toString(size / POWERS[decimals]));
+            waiting.append(size / POWERS[decimals]);
             if (decimals > 0) {
-                String rest = Long.toString(size % POWERS[decimals]);
-                out.write('.');
-                for (int i = rest.length(); i < decimals; i++) {
-                    out.write('0');
+                long rest = size % POWERS[decimals];
+                waiting.append('.');
+                for (int i = decimals - 1; i > 0 && rest < POWERS[i]; i--) {
+                    waiting.append('0');
                 }
-                out.write(rest);
+                waiting.append(rest);
             }
         }
 
         void end() throws IOException {
-            out.write("\r\n");
+            waiting.append("\r\n");
             first = true;
+            if (waiting.length() > BUFFER) {
+                flush();
+            }
+        }
+
+        private void flush() throws IOException {
+            out.append(waiting);
+            waiting.setLength(0);
+        }
+
+        @Override
+        public void close() throws IOException {
+            flush();
+            out.close();
         }
     }
 }
