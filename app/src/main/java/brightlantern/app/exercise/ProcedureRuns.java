@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 
@@ -276,7 +277,10 @@ class ProcedureRuns {
 
     /** The figures behind a verdict belong into the finding, so that reports tell them. */
     private static String figures(ProcedureRun.Verdict v) {
-        String all = String.join("; ", v.reasons());
+        String all =
+                v.reasons().stream()
+                        .map(r -> r.replaceAll("[.]$", ""))
+                        .collect(Collectors.joining("; "));
         return all.isEmpty() || all.length() > MOST_FIGURES ? "" : " (" + all + ")";
     }
 

@@ -1,6 +1,7 @@
 package brightlantern.app.page;
 
 import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Reasoner;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
@@ -69,8 +70,9 @@ public class Format {
         return Words.count(number, noun);
     }
 
-    public String percent(double share) {
-        return String.format(Locale.ROOT, "%.0f %%", 100 * share);
+    /** A probability; no evidence makes anything quite certain. */
+    public String sure(double share) {
+        return Reasoner.percent(share);
     }
 
     public String number(double value, int digits) {

@@ -87,7 +87,12 @@ class ProveController {
     }
 
     record Option(
-            String suspectId, String suspect, int percent, VehicleDescription.Repair repair) {}
+            String suspectId, String suspect, double sureness, VehicleDescription.Repair repair) {
+        /** Worth a line of its own: not all but ruled out. */
+        public boolean likely() {
+            return sureness >= 0.01;
+        }
+    }
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
@@ -127,11 +132,7 @@ class ProveController {
                                                                 new Option(
                                                                         suspect.id(),
                                                                         suspect.name(),
-                                                                        (int)
-                                                                                Math.round(
-                                                                                        100
-                                                                                                * s
-                                                                                                        .sureness()),
+                                                                        s.sureness(),
                                                                         suspect.repair()))));
         return options;
     }
