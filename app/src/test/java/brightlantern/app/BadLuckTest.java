@@ -227,7 +227,7 @@ class BadLuckTest {
         String csv =
                 (String)
                         shop.browser.executeAsyncScript(
-                                "const done = arguments[0]; fetch(location.pathname + '/csv').then(r => r.text()).then(done)");
+                                "const done = arguments[0]; fetch(location.pathname + '/csv?layout=ONE_TIME').then(r => r.text()).then(done)");
         assertThat(csv)
                 .startsWith("time [s],")
                 .contains("Boost pressure target [kPa]")

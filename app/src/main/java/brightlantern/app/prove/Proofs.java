@@ -18,8 +18,10 @@ import brightlantern.core.sweep.Sweep;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -67,6 +69,7 @@ class Proofs {
                 repair.at(),
                 codes,
                 conditions,
+                came(job, d, codes, repair.at()),
                 all.stream().map(f -> dated(f, d)).toList(),
                 clears,
                 log.times(job.id(), CommandLog.KEY),
@@ -79,6 +82,27 @@ class Proofs {
                         .filter(t -> t.started().isAfter(repair.at()))
                         .map(t -> dated(t, conditions, d))
                         .toList());
+    }
+
+    /** What the freeze frames of these codes showed, from the newest sweep that had them. */
+    private Map<String, String> came(
+            Job job, VehicleDescription d, Set<String> codes, Instant repaired) {
+        Map<String, String> came = new HashMap<>();
+        for (Sweeps.Head head : sweeps.heads(job.id())) {
+            if (!head.started().isBefore(repaired)) {
+                continue;
+            }
+            for (StoredCode code : sweeps.read(head.id()).sweep().codes()) {
+                if (codes.contains(code.code())) {
+                    code.frames().stream()
+                            .reduce((older, newer) -> newer)
+                            .map(f -> DriveConditions.ofFrame(f.values(), d))
+                            .filter(c -> !c.isEmpty())
+                            .ifPresent(c -> came.putIfAbsent(code.code(), c.words()));
+                }
+            }
+        }
+        return came;
     }
 
     /** Codes that spoke for a cause before the repair. */

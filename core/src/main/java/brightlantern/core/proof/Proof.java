@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /** What this fault needs before its repair counts as proven, and how far that has come. */
 public final class Proof {
@@ -88,11 +89,13 @@ public final class Proof {
      * @param repaired when the repair was done
      * @param codes that were there before the repair and that it is to keep away
      * @param conditions under which the fault showed; empty when nothing tells them
+     * @param came code → what its freeze frame showed, in words; codes without one are missing
      */
     public record Record(
             Instant repaired,
             Set<String> codes,
             DriveConditions conditions,
+            Map<String, String> came,
             List<DatedFinding> findings,
             List<Instant> clears,
             List<Instant> keyCycles,
@@ -317,8 +320,17 @@ public final class Proof {
                         ? "They have run and found nothing."
                         : "Not run yet: "
                                 + joined(open)
-                                + ". Drive as when the code came, then sweep again.",
+                                + ". Drive as when the code came, then sweep again."
+                                + came(record, open),
                 "sweep");
+    }
+
+    private static String came(Record record, Set<String> codes) {
+        return codes.stream()
+                .sorted()
+                .filter(record.came()::containsKey)
+                .map(c -> " " + c + " came at " + record.came().get(c) + ".")
+                .collect(Collectors.joining());
     }
 
     private static String joined(Set<String> codes) {

@@ -271,7 +271,7 @@ public final class TakeCsv {
             return Double.isNaN(physical) ? empty() : text(Scaling.show(value, physical));
         }
 
-        /** The shortest decimal number that is the same double; nothing for what is no number. */
+        /** The shortest decimal number that is the same value; nothing for what is no number. */
         Rows number(double v) {
             next();
             if (!Double.isFinite(v)) {
@@ -282,7 +282,8 @@ public final class TakeCsv {
                 if (Math.abs(scaled) > EXACT) {
                     break;
                 }
-                if (scaled / POWERS[decimals] == v) {
+                // 996 steps of 0.1 are 99.60000000000001 to a computer, and 99.6 to everybody else
+                if (Math.abs(scaled / POWERS[decimals] - v) <= 2 * Math.ulp(v)) {
                     decimal((long) scaled, decimals, v < 0);
                     return this;
                 }

@@ -10,6 +10,7 @@ import brightlantern.core.vehicle.VehicleDescription.Condition;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -56,7 +57,15 @@ class ProofTest {
     private Proof.Verdict judge() {
         return Proof.judge(
                 new Proof.Record(
-                        at(10), Set.of(CODE), conditions, findings, clears, keys, sweeps, takes));
+                        at(10),
+                        Set.of(CODE),
+                        conditions,
+                        Map.of(CODE, "engine load 60 to 100 %"),
+                        findings,
+                        clears,
+                        keys,
+                        sweeps,
+                        takes));
     }
 
     private void everything() {
@@ -117,7 +126,10 @@ class ProofTest {
         assertThat(verdict.requirements())
                 .filteredOn(r -> r.state() == State.OPEN)
                 .singleElement()
-                .satisfies(r -> assertThat(r.seen()).contains(CODE));
+                .satisfies(
+                        r ->
+                                assertThat(r.seen())
+                                        .contains(CODE + " came at engine load 60 to 100 %."));
     }
 
     /** Clear, key cycle and a sweep with the engine never started. */
