@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.account.Accounts;
 import brightlantern.app.demo.DemoRecording;
 import com.deque.html.axecore.selenium.AxeBuilder;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -132,7 +131,7 @@ class EveryPageTest {
 
     /** Each page once, looked at in both widths and both themes. */
     @Test
-    void fitsAndCanBeReadByEverybody() throws IOException {
+    void fitsAndCanBeReadByEverybody() throws Exception {
         assertThat(pages).hasSizeGreaterThan(35);
         String axe = new AxeBuilder().getAxeScriptProvider().getScript();
         List<String> wrong = new ArrayList<>();
