@@ -46,6 +46,13 @@ public record NextCard(
                     todo.check().expectations(),
                     gates(job, description, check));
         }
+        if (step instanceof NextStep.Repair repair
+                && description
+                        .suspect(repair.cause().suspectId())
+                        .filter(s -> s.repair().told())
+                        .isPresent()) {
+            return plain("Next", "Tell the customer", base + "/prove", told(repair.cause().name()));
+        }
         if (step instanceof NextStep.Repair repair) {
             return plain(
                     "Next",
@@ -76,6 +83,12 @@ public record NextCard(
 
     private static String minutes(NextCheck next) {
         return Words.count(Math.max(1, Math.round(next.check().minutes())), "minute");
+    }
+
+    /** What is found and cannot be mended. */
+    public static String told(String cause) {
+        return cause
+                + ": nothing is to be mended, so there is nothing to prove. The report says it; hand it over and close the job.";
     }
 
     /** The address where a check is done, with its condition set. */

@@ -10,6 +10,7 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.NextCard;
 import brightlantern.app.page.Pdf;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.shelf.ShelfCase;
@@ -106,11 +107,20 @@ class ProveController {
         model.addAttribute(
                 "answer",
                 verdict.map(Proof.Verdict::sentence)
+                        .or(() -> told(context.description(), ranking))
                         .orElse(
                                 repairs.of(id).isEmpty()
                                         ? "No repair was done yet. Choose one, with who authorised it."
                                         : "The last repair did not hold. Go back to the suspects, then choose another."));
         return "prove/prove";
+    }
+
+    /** What is said instead of offering a repair when what was found is not to be mended. */
+    private static Optional<String> told(VehicleDescription d, Reasoner.Ranking ranking) {
+        return ranking.accused()
+                .flatMap(a -> d.suspect(a.suspectId()))
+                .filter(s -> s.repair().told())
+                .map(s -> NextCard.told(s.name()));
     }
 
     private Reasoner.Ranking ranking(JobPages.Context context) {
@@ -126,6 +136,7 @@ class ProveController {
                 .forEach(
                         s ->
                                 d.suspect(s.suspectId())
+                                        .filter(suspect -> !suspect.repair().told())
                                         .ifPresent(
                                                 suspect ->
                                                         options.add(

@@ -69,6 +69,7 @@ public final class NetworkSuspects {
                         e.minutes(),
                         Math.round(e.minutes() * PRICE_PER_MINUTE),
                         "as found",
-                        "none to speak of"));
+                        "none to speak of",
+                        false));
     }
 }
