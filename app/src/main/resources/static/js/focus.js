@@ -27,6 +27,17 @@ if (told) {
   const place = JSON.parse(told);
   if (Date.now() - place.at < RECENT_MILLIS) {
     const target = found(place) ?? document.getElementById('work');
-    target?.focus({ preventScroll: Boolean(location.hash) });
+    // what was unfolded to work in it is needed again
+    for (let fold = target?.closest('details'); fold; fold = fold.parentElement.closest('details')) fold.open = true;
+    const go = () => target?.focus({ preventScroll: Boolean(location.hash) });
+    go();
+    // a browser that goes to a part of the page takes the focus away once more
+    if (location.hash) {
+      addEventListener('load', () =>
+        setTimeout(() => {
+          if (document.activeElement === document.body) go();
+        }, 100)
+      );
+    }
   }
 }
