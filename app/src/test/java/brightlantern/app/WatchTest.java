@@ -172,6 +172,14 @@ class WatchTest {
             if (kind.equals("csv")) {
                 assertThat(shop.text(".answer")).contains("shaking.csv");
                 assertThat(shop.text("#columns")).contains("times, as seconds").contains("marks");
+                assertThat(shop.one("#columns [name^=to-]").getSize().getWidth())
+                        .as("room for the name of a value")
+                        .isGreaterThan(150);
+                assertThat(
+                                (Long)
+                                        shop.browser.executeScript(
+                                                "return document.documentElement.scrollWidth - innerWidth"))
+                        .isLessThanOrEqualTo(1);
                 shop.press("#take-it");
             }
             assertThat(shop.text(".notice")).startsWith("Everything was read");
