@@ -221,6 +221,11 @@ final class Technician {
 
     /** A hot turbo shuts the gate; what takes minutes is hurried. */
     void coolDown(String actuator) {
+        shop.until(
+                "gates that open, or a hot turbo",
+                b ->
+                        shop.one("#run-" + actuator).isEnabled()
+                                || shop.text("#gates-" + actuator).contains("cool down"));
         if (shop.one("#run-" + actuator).isEnabled()) {
             return;
         }
