@@ -10,7 +10,8 @@ export function groups(values) {
     const key = value.state ? value.name : value.unit;
     if (!byUnit.has(key)) byUnit.set(key, []);
     const lists = byUnit.get(key);
-    // more than four lines in one lane are no longer told apart, and what is read to a hundredth is flat beside what is read to the whole
+    // more than four lines in one lane are no longer told apart,
+    // and what is read to a hundredth is flat beside what is read to the whole
     let list = lists.find(l => l.length < 4 && Math.abs(l[0].digits - value.digits) < 2);
     if (!list) lists.push((list = []));
     list.push(value);

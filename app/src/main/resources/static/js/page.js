@@ -26,7 +26,8 @@ for (const swapped of ['htmx:oobAfterSwap', 'htmx:afterSwap']) {
   });
 }
 
-// a swap between pressing and letting go of a button would lose the press; what is swapped away then comes with the next poll
+// a swap between pressing and letting go of a button would lose the press;
+// what is swapped away then comes with the next poll
 let pressed = false;
 document.addEventListener('pointerdown', () => {
   pressed = true;

@@ -1,4 +1,5 @@
-// Records the clicks with the microphone and puts them into the file field as a WAV; what happens then is as with a file.
+// Records the clicks with the microphone and puts them into the file field as a WAV;
+// what happens then is as with a file.
 const button = document.getElementById('record');
 const told = document.getElementById('record-told');
 const field = document.getElementById('file');
@@ -68,7 +69,8 @@ button?.addEventListener('click', async () => {
       button.textContent = 'Record anew';
     } else if (!navigator.mediaDevices) {
       told.textContent =
-        'The browser gives the microphone to secure pages only (https, or on the machine itself). Record with another device and choose the file.';
+        'The browser gives the microphone to secure pages only (https, or on the machine itself). ' +
+          'Record with another device and choose the file.';
     } else {
       stop = await record();
       button.textContent = 'Stop';

@@ -9,7 +9,8 @@ function reach() {
       place.dataset.reached = 'yes';
       if (!place.hasAttribute('aria-label') && !place.matches('form, details')) {
         place.setAttribute('role', 'region');
-        place.setAttribute('aria-label', place.querySelector('h2, h3, caption, legend, summary')?.textContent.trim() || 'More to the side');
+        const head = place.querySelector('h2, h3, caption, legend, summary');
+        place.setAttribute('aria-label', head?.textContent.trim() || 'More to the side');
       }
     } else if (!scrolls && place.dataset.reached) {
       place.removeAttribute('tabindex');

@@ -1,4 +1,5 @@
-// Before anything is painted: light or dark as the system prefers, unless somebody chose. No module, so that it comes first.
+// Before anything is painted: light or dark as the system prefers, unless somebody chose.
+// No module, so that it comes first.
 (() => {
   const root = document.documentElement;
   const dark = matchMedia('(prefers-color-scheme: dark)');
