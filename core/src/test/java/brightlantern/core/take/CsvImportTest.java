@@ -403,4 +403,19 @@ class CsvImportTest {
             assertThat(values).containsExactly(y);
         }
     }
+
+    /** 996 steps of 0.1 kPa are 99.6 kPa, whatever a computer makes of it. */
+    @Test
+    void aStepOfTheScalingLeavesNoNoiseOfTheComputer() {
+        double[] times = {0, 1, 2};
+        double[] values = {996 * 0.1, -3 * 0.1, 1 / 3.0};
+        StringWriter out = new StringWriter();
+        TakeCsv.write(
+                new Take(Map.of("boost.actual", new Take.Column(times, values)), List.of()),
+                Vehicles.portage(),
+                TakeCsv.Layout.ONE_TIME,
+                out);
+        assertThat(out.toString().lines().skip(1).map(l -> l.split(",")[1]))
+                .containsExactly("99.6", "-0.3", "0.3333333333333333");
+    }
 }
