@@ -1,4 +1,4 @@
-// Files: dropped anywhere on their form, and sent with their progress in sight.
+// Files: dropped anywhere on their form, sent and fetched with their progress in sight.
 for (const form of document.querySelectorAll('form[enctype="multipart/form-data"]')) {
   const field = form.querySelector('input[type=file]');
   if (!field) continue;
@@ -34,17 +34,69 @@ for (const text of JSON.parse(sessionStorage.getItem(CARRIED) ?? '[]')) {
 }
 sessionStorage.removeItem(CARRIED);
 
-function send(event, form) {
-  event.preventDefault();
+/** A bar and words below a form; without a value the bar only moves. */
+function progressLine(form) {
   form.querySelectorAll('.error[role=alert]').forEach(old => old.remove());
   const bar = document.createElement('progress');
   bar.max = 1;
+  bar.setAttribute('aria-label', 'Progress of the file');
   const words = document.createElement('span');
   words.setAttribute('role', 'status');
   const line = document.createElement('p');
   line.className = 'row-line mt-2';
   line.append(bar, words);
   form.append(line);
+  return { bar, words, line };
+}
+
+/**
+ * Fetches what a form asks for and saves it under the name that the answer gives. An export is
+ * written while it is sent, so that its size is only estimated; a broken one is not saved.
+ */
+async function fetchFile(form, submitter) {
+  const { bar, words, line } = progressLine(form);
+  const query = new URLSearchParams(new FormData(form, submitter));
+  submitter.disabled = true;
+  try {
+    const answer = await fetch(`${submitter.getAttribute('formaction') ?? form.action}?${query}`);
+    if (!answer.ok) throw new Error(`it answered ${answer.status}`);
+    const expected = Number(answer.headers.get('X-Expected-Bytes'));
+    const parts = [];
+    let bytes = 0;
+    for (const reader = answer.body.getReader(); ; ) {
+      const { done, value } = await reader.read();
+      if (done) break;
+      parts.push(value);
+      bytes += value.length;
+      const size = `${(bytes / 1048576).toFixed(1)} MB`;
+      if (expected) bar.value = Math.min(0.99, bytes / expected);
+      words.textContent = expected ? `about ${Math.round(100 * bar.value)} %, ${size}` : size;
+    }
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob(parts, { type: answer.headers.get('Content-Type') }));
+    link.download = /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? 'take';
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+    bar.remove();
+    words.textContent = `${link.download}: ${(bytes / 1048576).toFixed(1)} MB, saved among your downloads.`;
+  } catch (broken) {
+    line.remove();
+    alertLine(form, `The export broke off (${broken.message}); nothing was saved. Export it again.`);
+  } finally {
+    submitter.disabled = false;
+  }
+}
+
+for (const form of document.querySelectorAll('form[data-fetch-file]')) {
+  form.addEventListener('submit', event => {
+    event.preventDefault();
+    fetchFile(form, event.submitter);
+  });
+}
+
+function send(event, form) {
+  event.preventDefault();
+  const { bar, words, line } = progressLine(form);
   const request = new XMLHttpRequest();
   request.upload.addEventListener('progress', sent => {
     if (!sent.lengthComputable) return;

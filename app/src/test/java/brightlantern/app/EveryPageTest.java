@@ -4,7 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.account.Accounts;
 import brightlantern.app.demo.DemoRecording;
-import com.deque.html.axecore.selenium.AxeBuilder;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -14,20 +15,18 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.openqa.selenium.Dimension;
+import org.openqa.selenium.By;
 
 /**
  * Every kind of page that can be reached from the list of jobs, with the recorded jobs: it opens,
  * it fits a laptop and a phone, and it meets WCAG 2.2 AA in both themes.
  */
 class EveryPageTest {
-    private static final List<String> WCAG =
-            List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa");
-
     @TempDir static Path data;
     private static Workshop shop;
     private static Set<String> pages;
@@ -98,57 +97,14 @@ class EveryPageTest {
         return new LinkedHashSet<>(kinds.values());
     }
 
-    private static void size(int width) {
-        shop.browser.manage().window().setSize(new Dimension(width, 900));
-        // a window cannot be as narrow as a phone; the page's own view can
-        shop.browser.executeCdpCommand(
-                "Emulation.setDeviceMetricsOverride",
-                Map.of("width", width, "height", 800, "deviceScaleFactor", 1, "mobile", false));
-    }
-
-    /** All rules in the light; the dark changes colours and nothing else. */
-    private static final String LOOK =
-            """
-            const [tags, done] = arguments;
-            const told = [];
-            // a colour that is on its way from one theme to the other is nobody's
-            const still = new CSSStyleSheet();
-            still.replaceSync('* { transition: none !important }');
-            document.adoptedStyleSheets = [still];
-            const look = async (theme, only) => {
-              document.documentElement.dataset.bsTheme = theme;
-              const found = await axe.run(document, { runOnly: only, resultTypes: ['violations'] });
-              for (const v of found.violations) told.push(`${theme}: ${v.id}: ${v.nodes[0].html}`);
-            };
-            requestAnimationFrame(() => requestAnimationFrame(async () => {
-              const beyond = document.documentElement.scrollWidth - innerWidth;
-              if (beyond > 1) told.push(`${beyond} px too wide`);
-              try {
-                await look('light', { type: 'tag', values: tags });
-                await look('dark', { type: 'rule', values: ['color-contrast'] });
-              } catch (broken) {
-                told.push(String(broken));
-              }
-              done(told);
-            }));
-            """;
-
     /** Each page once, looked at in both widths and both themes. */
     @Test
     void fitsAndCanBeReadByEverybody() throws Exception {
         assertThat(pages).hasSizeGreaterThan(35);
-        String axe = new AxeBuilder().getAxeScriptProvider().getScript();
         List<String> wrong = new ArrayList<>();
         for (String page : pages) {
-            size(1280);
             shop.go(page);
-            shop.browser.executeScript(axe);
-            for (int width : List.of(1280, 390)) {
-                size(width);
-                for (Object told : (List<?>) shop.browser.executeAsyncScript(LOOK, WCAG)) {
-                    wrong.add(page + " at " + width + ": " + told);
-                }
-            }
+            wrong.addAll(Looks.wrong(shop));
         }
         assertThat(wrong).isEmpty();
     }
@@ -173,4 +129,135 @@ class EveryPageTest {
                     .doesNotContain("org.");
         }
     }
+
+    /** The first page of a kind that the crawl has found. */
+    private static String page(String like) {
+        return pages.stream().filter(p -> p.matches(like)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void whatIsLookedAtComesFirst() {
+        Looks.size(shop, 1280);
+        shop.go(page("/jobs/\\d+/watch/takes/\\d+"));
+        assertThat(shop.one(".lane").getRect().getY()).as("the chart of a take").isLessThan(600);
+        shop.go(page("/jobs/\\d+/trace"));
+        List<Integer> bars =
+                shop.browser.findElements(By.cssSelector(".suspect-line svg.bars")).stream()
+                        .map(b -> b.getRect().getX())
+                        .toList();
+        assertThat(bars).hasSizeGreaterThan(2).containsOnly(bars.get(0));
+    }
+
+    /** Cumulative layout shift (web.dev, good is below 0.1), as the browser counts it. */
+    @Test
+    void nothingJumpsWhileAPageIsRead() {
+        String shift =
+                """
+                const done = arguments[0];
+                let sum = 0;
+                new PerformanceObserver(list => {
+                  for (const e of list.getEntries()) if (!e.hadRecentInput) sum += e.value;
+                }).observe({ type: 'layout-shift', buffered: true });
+                requestAnimationFrame(() => setTimeout(() => done(sum), 300));
+                """;
+        for (int width : List.of(390, 1280)) {
+            Looks.size(shop, width);
+            for (String like : List.of("watch", "watch/takes/\\d+", "sweep", "exercise", "trace")) {
+                String page = page("/jobs/\\d+/" + like);
+                shop.go(page);
+                Number shifted = (Number) shop.browser.executeAsyncScript(shift);
+                assertThat(shifted.doubleValue()).as(page + " at " + width).isLessThan(0.1);
+            }
+        }
+        Looks.size(shop, 1280);
+    }
+
+    @Test
+    void timesAreThoseOfWhoeverLooks() {
+        Set<String> told = new LinkedHashSet<>();
+        for (String zone : List.of("Asia/Tokyo", "America/Lima")) {
+            shop.browser.executeCdpCommand(
+                    "Emulation.setTimezoneOverride", Map.of("timezoneId", zone));
+            shop.go("/log"); // it tells its zone from here on
+            shop.go(page("/jobs/\\d+/watch/takes/\\d+"));
+            told.add(shop.text("#take .row-line"));
+        }
+        shop.browser.executeCdpCommand("Emulation.setTimezoneOverride", Map.of("timezoneId", ""));
+        assertThat(told).hasSize(2);
+    }
+
+    @Test
+    void aHalfTypedNoteIsKeptAndADroppedFileTaken() {
+        String trace = page("/jobs/\\d+/trace");
+        shop.go(trace);
+        shop.type("#note", "heard it at 80, only wh");
+        shop.go("/");
+        shop.go(trace);
+        assertThat(shop.one("#note").getDomProperty("value")).isEqualTo("heard it at 80, only wh");
+        shop.go(page("/jobs/\\d+/watch/import"));
+        shop.browser.executeScript(
+                """
+                const held = new DataTransfer();
+                held.items.add(new File(['s,rpm\\n0,800\\n1,810\\n'], 'idle.csv'));
+                document.querySelector('form[enctype] #look').dispatchEvent(
+                  new DragEvent('drop', { dataTransfer: held, bubbles: true, cancelable: true }));
+                """);
+        shop.press("#look");
+        assertThat(shop.text(".answer")).contains("idle.csv");
+    }
+
+    @Test
+    void anExportTellsHowFarItIsAndThatItIsThere() {
+        shop.go(page("/jobs/\\d+/watch/takes/\\d+"));
+        for (String kind : List.of("csv", "mf4")) {
+            shop.click("#" + kind);
+            shop.waitForText("form[data-fetch-file] + p, form[data-fetch-file]", "." + kind + ":");
+            assertThat(shop.text("form[data-fetch-file]")).contains("saved among your downloads");
+        }
+    }
+
+    /** Names that descriptions use among themselves, and phrases that were taken for Greek. */
+    @Test
+    void pagesSpeakAsTechniciansDo() {
+        Set<String> inner = new LinkedHashSet<>();
+        VehicleLinks links = shop.app.getBean(VehicleLinks.class);
+        for (VehicleDescription vehicle : links.library().descriptions()) {
+            vehicle.suspects().forEach(s -> inner.add(s.id()));
+            vehicle.checks().forEach(c -> inner.add(c.id()));
+            vehicle.symptoms().forEach(s -> inner.add(s.id()));
+            vehicle.values().forEach(v -> inner.add(v.id()));
+        }
+        inner.removeIf(id -> !id.matches("[a-z]+[-.][a-z0-9.-]+"));
+        assertThat(inner).hasSizeGreaterThan(100);
+        List<String> wrong = new ArrayList<>();
+        for (String page : pages) {
+            shop.go(page);
+            String text = shop.text("body");
+            for (String word : text.split("[\\s,;:()\"'“”]+")) {
+                if (inner.contains(word.replaceAll("[.!?]+$", "")) && !ENGLISH.contains(word)) {
+                    wrong.add(page + ": " + word);
+                }
+            }
+            for (String phrase : GREEK) {
+                if (Pattern.compile(phrase).matcher(text).find()) {
+                    wrong.add(page + ": " + phrase);
+                }
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private static final Set<String> ENGLISH = Set.of();
+    private static final List<String> GREEK =
+            List.of(
+                    "bits a minute",
+                    "are borne",
+                    "\\(s\\)",
+                    "Module \\d{4}",
+                    "put aside",
+                    "\\bNaN\\b",
+                    "\\bnull\\b",
+                    "\\.\\.(?!\\.)",
+                    "\\.;",
+                    " is \"");
 }

@@ -56,7 +56,7 @@ class ExercisePagesTest {
     }
 
     private static void nothingShutsAnybodyOut() {
-        assertThat(BadLuckTest.complaints(shop)).isEmpty();
+        assertThat(Looks.wrong(shop)).isEmpty();
     }
 
     private static void openGates(String button) {

@@ -68,9 +68,10 @@ class ProcedureTest {
             assertThat(shop.one("#begin").isEnabled()).isFalse();
             loader.works().crank();
             shop.until("the gates open", b -> shop.one("#begin").isEnabled());
-            assertThat(BadLuckTest.complaints(shop)).isEmpty();
+            assertThat(Looks.wrong(shop)).isEmpty();
             shop.press("#begin");
             assertThat(shop.text("#instruction")).contains("Let it idle");
+            assertThat(Looks.wrong(shop)).isEmpty();
             shop.waitForText("#instruction", "is off; reading what the engine loses");
             until("#ended");
             assertThat(shop.text("#verdicts"))
@@ -80,7 +81,7 @@ class ProcedureTest {
             assertThat(shop.text("#rail")).contains("cylinder 5");
 
             shop.go(exercise + "/sound");
-            assertThat(BadLuckTest.complaints(shop)).isEmpty();
+            assertThat(Looks.wrong(shop)).isEmpty();
             List<Integer> order = loader.description().cylinders().orElseThrow().order();
             upload(InjectorClicks.heard(order, 3, 2, 12, 1).write(), false);
             assertThat(shop.text(".answer"))
@@ -97,6 +98,12 @@ class ProcedureTest {
             shop.click("#dull-0");
             shop.press("#heard");
             assertThat(shop.text("#rail")).contains("Warm: All injectors sound alike");
+
+            shop.go(exercise + "/configurations/trims");
+            shop.type("[name='i.trim-2']", "222 222-2");
+            shop.press("#compare");
+            assertThat(shop.text("main")).contains("2222222");
+            assertThat(Looks.wrong(shop)).isEmpty();
         }
     }
 

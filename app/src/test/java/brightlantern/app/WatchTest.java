@@ -180,6 +180,7 @@ class WatchTest {
                                         shop.browser.executeScript(
                                                 "return document.documentElement.scrollWidth - innerWidth"))
                         .isLessThanOrEqualTo(1);
+                assertThat(Looks.wrong(shop)).isEmpty();
                 shop.press("#take-it");
             }
             assertThat(shop.text(".notice")).startsWith("Everything was read");
@@ -398,10 +399,10 @@ class WatchTest {
         for (String page :
                 List.of("", "?view=fuel", "?view=big", "/studies", "/import", "/experiment")) {
             shop.go("/jobs/" + job + "/watch" + page);
-            assertThat(BadLuckTest.complaints(shop)).as(page).isEmpty();
+            assertThat(Looks.wrong(shop)).as(page).isEmpty();
         }
         shop.go("/units");
-        assertThat(BadLuckTest.complaints(shop)).isEmpty();
+        assertThat(Looks.wrong(shop)).isEmpty();
         new Actions(shop.browser).sendKeys("?").perform();
         shop.until("the keys", b -> b.findElement(By.id("keys")).isDisplayed());
     }

@@ -189,6 +189,9 @@ public final class PortageVan implements Works, AutoCloseable {
     }
 
     /** Two drives up a long hill before the visit, the first one with a trailer. */
+    /** Seconds that a vehicle stood in the yard before anybody looks at it. */
+    private static final double WAITED = 600;
+
     private void pastDrives() {
         for (boolean trailer : new boolean[] {true, false}) {
             plant.driver(Driver.away().key(2).trailer(trailer));
@@ -202,6 +205,8 @@ public final class PortageVan implements Works, AutoCloseable {
             plant.driver(Driver.away());
             vehicle.live(30);
         }
+        // whoever brought it had to wait for his turn, and what was hot has cooled
+        vehicle.live(WAITED);
     }
 
     private void outputs(UdsModule engine) {

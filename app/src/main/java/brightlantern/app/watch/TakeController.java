@@ -326,6 +326,18 @@ class TakeController {
                 + "\"";
     }
 
+    /**
+     * Bytes that a sample takes in an export, time included: an estimate for the bar of progress.
+     */
+    private static final int CSV_BYTES = 12;
+
+    private static final int MDF_BYTES = 16;
+
+    private static void expect(HttpServletResponse response, Take take, int each) {
+        long samples = take.columns().values().stream().mapToLong(Take.Column::size).sum();
+        response.setHeader("X-Expected-Bytes", String.valueOf(samples * each));
+    }
+
     @GetMapping("/csv")
     void csv(
             @PathVariable("id") long id,
@@ -336,6 +348,7 @@ class TakeController {
         Opened opened = open(takes, pages.context(id), takeId);
         response.setContentType("text/csv; charset=utf-8");
         response.setHeader("Content-Disposition", file(id, opened.head(), ".csv"));
+        expect(response, opened.take(), CSV_BYTES);
         TakeCsv.write(
                 opened.take(),
                 opened.description(),
@@ -352,6 +365,7 @@ class TakeController {
         Opened opened = open(takes, pages.context(id), takeId);
         response.setContentType("application/octet-stream");
         response.setHeader("Content-Disposition", file(id, opened.head(), ".mf4"));
+        expect(response, opened.take(), MDF_BYTES);
         MdfWriter.write(
                 opened.take(),
                 opened.description(),
