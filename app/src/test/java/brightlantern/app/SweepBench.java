@@ -6,6 +6,7 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
@@ -234,7 +235,7 @@ class SweepBench {
     /** A sweep of 120 modules with 600 codes, as it might be kept. */
     private static Sweep full(VehicleDescription d, int seed) {
         List<ModuleResult> modules = new ArrayList<>();
-        for (VehicleDescription.Module m : d.modules()) {
+        for (ControlModule m : d.modules()) {
             List<StoredCode> codes = new ArrayList<>();
             for (int c = 0; c < 5; c++) {
                 codes.add(

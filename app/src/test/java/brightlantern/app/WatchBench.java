@@ -4,6 +4,8 @@ import brightlantern.app.job.Takes;
 import brightlantern.app.link.LiveFeed;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.take.Take;
@@ -13,7 +15,6 @@ import brightlantern.core.take.csv.CsvLook;
 import brightlantern.core.take.csv.Dialect;
 import brightlantern.core.take.mdf.MdfWriter;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
@@ -126,7 +127,7 @@ class WatchBench {
                 hundred.add("cell." + c);
             }
             d.modules().stream()
-                    .map(VehicleDescription.Module::id)
+                    .map(ControlModule::id)
                     .filter(m -> !m.equals("battery"))
                     .limit(9)
                     .forEach(

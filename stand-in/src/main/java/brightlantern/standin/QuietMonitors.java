@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Set;
@@ -18,8 +19,8 @@ final class QuietMonitors {
     /** A test that a low supply would disturb waits. */
     private static final double LEAST_VOLTS = 11;
 
-    private final List<VehicleDescription.Code> engineCodes;
-    private final List<VehicleDescription.Code> otherCodes;
+    private final List<Code> engineCodes;
+    private final List<Code> otherCodes;
     private double running;
     private double awake;
 
@@ -28,7 +29,7 @@ final class QuietMonitors {
      *     between
      */
     QuietMonitors(VehicleDescription description, Set<String> monitored) {
-        List<VehicleDescription.Code> all =
+        List<Code> all =
                 description.codes().stream()
                         .filter(c -> c.misses().isEmpty() && !c.sets().equals("network"))
                         .filter(c -> !monitored.contains(c.module() + " " + c.code()))

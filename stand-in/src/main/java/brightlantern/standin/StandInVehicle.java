@@ -1,10 +1,15 @@
 package brightlantern.standin;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
+import brightlantern.core.odometer.Mileage;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.gateway.DoipGateway;
 import brightlantern.standin.module.CodeMemory;
@@ -77,7 +82,7 @@ public final class StandInVehicle implements AutoCloseable {
         this.vin = vin(description, serial);
         this.fitted =
                 description.modules().stream()
-                        .map(VehicleDescription.Module::id)
+                        .map(ControlModule::id)
                         .filter(m -> !works.notFitted().contains(m))
                         .collect(Collectors.toSet());
         for (Value value : description.values()) {
@@ -201,7 +206,7 @@ public final class StandInVehicle implements AutoCloseable {
         gateway =
                 new DoipGateway(
                         address,
-                        modules.get(VehicleDescription.GATEWAY).address(),
+                        modules.get(Network.GATEWAY).address(),
                         vin,
                         () -> works.driver().key() == 2 ? 1 : 0,
                         List.copyOf(modules.values()));
@@ -320,7 +325,7 @@ public final class StandInVehicle implements AutoCloseable {
         }
     }
 
-    private UdsModule module(VehicleDescription.Module described) {
+    private UdsModule module(ControlModule described) {
         // bus and age decide how fast a module answers: 6 to some 30 ms
         long answer =
                 6
@@ -337,12 +342,12 @@ public final class StandInVehicle implements AutoCloseable {
                                                 severity(c),
                                                 EmissionSide.concerns(c.code())))
                         .toList();
-        boolean always = id.equals(VehicleDescription.GATEWAY) || id.equals("body");
+        boolean always = id.equals(Network.GATEWAY) || id.equals("body");
         BooleanSupplier reached =
                 () ->
                         (always || works.driver().key() == 2)
-                                && wires.gets(VehicleDescription.GATEWAY, id, works.seconds())
-                                && wires.gets(id, VehicleDescription.GATEWAY, works.seconds());
+                                && wires.gets(Network.GATEWAY, id, works.seconds())
+                                && wires.gets(id, Network.GATEWAY, works.seconds());
         UdsModule module =
                 new UdsModule(described.address(), answer, new CodeMemory(codes), reached);
         module.memory().afterClear(() -> works.cleared(id));
@@ -389,7 +394,7 @@ public final class StandInVehicle implements AutoCloseable {
                         });
             }
         }
-        for (VehicleDescription.Mileage mileage : description.mileage()) {
+        for (Mileage mileage : description.mileage()) {
             if (mileage.module().equals(id)) {
                 works.mileage(mileage.id())
                         .ifPresent(
@@ -419,7 +424,7 @@ public final class StandInVehicle implements AutoCloseable {
     }
 
     /** ISO 14229-1 annex D.3: brakes and steering at once, what is heavy at the next halt. */
-    private static int severity(VehicleDescription.Code code) {
+    private static int severity(Code code) {
         return code.code().startsWith("C") ? 0x80 : code.weight() >= 0.5 ? 0x40 : 0x20;
     }
 
@@ -427,7 +432,7 @@ public final class StandInVehicle implements AutoCloseable {
     private String monitoredBy(int code) {
         return description.codes().stream()
                 .filter(c -> Dtc.parse(c.code()).number() == code)
-                .map(VehicleDescription.Code::module)
+                .map(Code::module)
                 .findFirst()
                 .orElse("engine");
     }
@@ -442,7 +447,7 @@ public final class StandInVehicle implements AutoCloseable {
         return description.buses().stream()
                 .filter(b -> b.id().equals(bus))
                 .findFirst()
-                .map(VehicleDescription.Bus::kbit)
+                .map(Bus::kbit)
                 .orElse(500);
     }
 

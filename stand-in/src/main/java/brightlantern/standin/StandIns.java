@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.WireFault;
@@ -115,8 +116,7 @@ public final class StandIns {
         String id = d.id();
         works.with(
                 new Boards(
-                        d.modules().stream().map(VehicleDescription.Module::id).toList(),
-                        5000 + serial % 900));
+                        d.modules().stream().map(ControlModule::id).toList(), 5000 + serial % 900));
         if (!SCENARIOS.containsKey(id)) {
             return;
         }

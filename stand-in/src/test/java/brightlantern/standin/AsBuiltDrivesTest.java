@@ -3,7 +3,9 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -117,13 +119,13 @@ class AsBuiltDrivesTest {
     /** How many verdicts there are; none of them may accuse. */
     private static int judged(VehicleDescription d, Take take, String told) {
         int judged = 0;
-        for (VehicleDescription.Follow follow : d.follows()) {
+        for (Follow follow : d.follows()) {
             var verdict = TargetStudy.study(take, follow, d, Map.of());
             judged += verdict.isPresent() ? 1 : 0;
             verdict.ifPresent(
                     v -> assertThat(v.outcome()).as("%s: %s", told, v).isEqualTo("follows"));
         }
-        for (VehicleDescription.TrimSet set : d.trims()) {
+        for (TrimSet set : d.trims()) {
             var verdict = TrimStudy.study(take, set);
             judged += verdict.isPresent() ? 1 : 0;
             verdict.ifPresent(

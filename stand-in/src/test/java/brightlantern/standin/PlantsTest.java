@@ -3,11 +3,11 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.plant.CellPack;
 import brightlantern.standin.plant.Driver;

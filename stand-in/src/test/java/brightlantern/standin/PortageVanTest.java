@@ -3,6 +3,7 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.core.vehicle.Vin;
@@ -153,7 +154,7 @@ class PortageVanTest {
 
     @Test
     void everyModuleTellsWhoItIs() throws Exception {
-        for (VehicleDescription.Module m : description.modules()) {
+        for (ControlModule m : description.modules()) {
             assertThat(module(m.id()).read(0xF190).asText()).isEqualTo(van.vin());
         }
     }

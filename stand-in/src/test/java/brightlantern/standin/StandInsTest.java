@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import brightlantern.core.code.Dtc;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.wire.Bytes;
@@ -38,7 +38,7 @@ class StandInsTest {
     private static Set<String> fitted(VehicleDescription d) {
         return d.modules().stream()
                 .filter(m -> m.option().isEmpty())
-                .map(Module::id)
+                .map(ControlModule::id)
                 .collect(Collectors.toSet());
     }
 
@@ -56,7 +56,7 @@ class StandInsTest {
 
     private static Map<String, List<String>> sweep(StandInVehicle vehicle) throws Exception {
         Map<String, List<String>> all = new HashMap<>();
-        for (Module m : vehicle.description().modules()) {
+        for (ControlModule m : vehicle.description().modules()) {
             if (vehicle.module(m.id()) != null) {
                 List<String> codes = new ArrayList<>();
                 // a flickering module is asked again, as a sweep does

@@ -1,9 +1,11 @@
 package brightlantern.app.exercise;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.core.code.Code;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.Scene;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
@@ -53,11 +55,9 @@ final class GateKeeper {
         return isCode(id)
                 ? d.codes().stream()
                         .filter(c -> Scene.code(c.code()).equals(id))
-                        .map(VehicleDescription.Code::module)
+                        .map(Code::module)
                         .collect(Collectors.toSet())
-                : d.value(id).stream()
-                        .map(VehicleDescription.Value::module)
-                        .collect(Collectors.toSet());
+                : d.value(id).stream().map(Value::module).collect(Collectors.toSet());
     }
 
     /** The gates as they stand now; what cannot be read keeps its gate shut. */
@@ -95,7 +95,7 @@ final class GateKeeper {
     }
 
     private void readCodes(VehicleDescription d, Collection<String> wanted) {
-        Map<String, List<VehicleDescription.Code>> byModule = new LinkedHashMap<>();
+        Map<String, List<Code>> byModule = new LinkedHashMap<>();
         d.codes().stream()
                 .filter(c -> wanted.contains(Scene.code(c.code())))
                 .forEach(c -> byModule.computeIfAbsent(c.module(), m -> new ArrayList<>()).add(c));
@@ -106,7 +106,7 @@ final class GateKeeper {
                                 context.link()
                                         .module(d.module(module).orElseThrow().address())
                                         .codes(ProcedureRuns.STORED);
-                        for (VehicleDescription.Code c : its) {
+                        for (Code c : its) {
                             int number = brightlantern.core.code.Dtc.parse(c.code()).number();
                             boolean stored = there.stream().anyMatch(e -> e.dtc() == number);
                             codes.merge(Scene.code(c.code()), stored ? 1.0 : 0.0, Math::max);

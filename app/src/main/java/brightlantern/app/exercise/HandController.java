@@ -1,10 +1,10 @@
 package brightlantern.app.exercise;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.actuator.ByHand;
 import brightlantern.core.procedure.Act.Leg;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Map;

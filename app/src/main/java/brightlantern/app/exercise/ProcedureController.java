@@ -7,6 +7,7 @@ import brightlantern.app.page.CellsPicture;
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
@@ -17,9 +18,8 @@ import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.security.Principal;
@@ -315,7 +315,7 @@ class ProcedureController {
         if (run.procedure().kind() != Procedure.Kind.CYLINDERS) {
             return pots;
         }
-        VehicleDescription.Cylinders cylinders = context.description().cylinders().orElseThrow();
+        Cylinders cylinders = context.description().cylinders().orElseThrow();
         List<String> banks = cylinders.banks().values().stream().distinct().sorted().toList();
         int[] next = new int[Math.max(1, banks.size())];
         for (int n : cylinders.order().stream().sorted().toList()) {

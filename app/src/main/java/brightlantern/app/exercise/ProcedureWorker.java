@@ -8,6 +8,7 @@ import brightlantern.core.code.Dtc;
 import brightlantern.core.configuration.Configuration;
 import brightlantern.core.configuration.Item;
 import brightlantern.core.filter.Filter;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
@@ -17,11 +18,11 @@ import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
 import brightlantern.core.procedure.Study;
+import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.uds.DtcAnswers;
@@ -397,7 +398,7 @@ final class ProcedureWorker {
         VehicleDescription d = its.context.description();
         List<String> lines = new ArrayList<>();
         for (String module : codes.modules()) {
-            VehicleDescription.Module m = d.module(module).orElseThrow();
+            ControlModule m = d.module(module).orElseThrow();
             try {
                 for (DtcAnswers.Entry e :
                         its.context.link().module(m.address()).codes(ProcedureRuns.STORED)) {

@@ -3,9 +3,9 @@ package brightlantern.app.exercise;
 import brightlantern.app.page.Chart;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.List;
 

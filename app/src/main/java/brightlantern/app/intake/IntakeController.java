@@ -11,6 +11,7 @@ import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
@@ -368,10 +369,7 @@ class IntakeController {
                         .orElse(Set.of());
         Map<String, String> names =
                 context.description().symptoms().stream()
-                        .collect(
-                                Collectors.toMap(
-                                        VehicleDescription.Symptom::id,
-                                        s -> s.name() + " " + s.when()));
+                        .collect(Collectors.toMap(Symptom::id, s -> s.name() + " " + s.when()));
         model.addAttribute(
                 "alike",
                 shelf.all().stream()

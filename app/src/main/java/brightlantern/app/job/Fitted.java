@@ -1,8 +1,8 @@
 package brightlantern.app.job;
 
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -56,7 +56,7 @@ public class Fitted {
                         .collect(Collectors.toMap(Correction::module, Correction::fitted));
         Optional<Sweep> newest = sweeps.newest(job.id()).map(Sweeps.Kept::sweep);
         Set<String> fitted = new LinkedHashSet<>();
-        for (Module module : description.modules()) {
+        for (ControlModule module : description.modules()) {
             boolean unknown =
                     newest.flatMap(s -> s.module(module.id()))
                             .map(r -> r.answer() == Sweep.Answer.NOT_FITTED)

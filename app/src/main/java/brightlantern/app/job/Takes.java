@@ -1,8 +1,8 @@
 package brightlantern.app.job;
 
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.TakeChunk;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -1,7 +1,7 @@
 package brightlantern.app.link;
 
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.WireException;
 import brightlantern.wire.uds.NegativeResponseException;
 import java.util.LinkedHashMap;

@@ -2,7 +2,7 @@ package brightlantern.app.link;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Job;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
+import brightlantern.core.actuator.Actuator;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipConnection;

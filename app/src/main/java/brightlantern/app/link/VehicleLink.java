@@ -1,11 +1,12 @@
 package brightlantern.app.link;
 
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
+import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.HeadValues;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.doip.DoipConnection;
@@ -218,7 +219,7 @@ public final class VehicleLink {
 
     /** Reads what the top bar needs and tells whether the key was just turned on. */
     boolean refresh(VehicleDescription description) {
-        VehicleDescription.Live live = description.live();
+        HeadValues live = description.live();
         double before = knownIgnition;
         try {
             connection();

@@ -9,6 +9,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.signal.HeadValues;
 import brightlantern.core.suspect.NextStep;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -129,7 +130,7 @@ public class JobPages {
 
     public Head head(Context context) {
         VehicleLink.Status status = context.link().status();
-        VehicleDescription.Live live = context.description().live();
+        HeadValues live = context.description().live();
         SupplyVerdict supply = SupplyVerdict.of(status.supply(), status.engineRuns());
         String ignition =
                 Double.isNaN(status.ignition())

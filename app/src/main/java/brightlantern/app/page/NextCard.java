@@ -1,13 +1,13 @@
 package brightlantern.app.page;
 
 import brightlantern.app.job.Job;
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.NextStep;
 import brightlantern.core.suspect.Reasoner.NextCheck;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Check;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;

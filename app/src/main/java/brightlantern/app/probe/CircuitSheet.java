@@ -1,10 +1,10 @@
 package brightlantern.app.probe;
 
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.MotorPart;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Segment;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
-import brightlantern.core.vehicle.VehicleDescription.Point;
-import brightlantern.core.vehicle.VehicleDescription.Segment;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -53,8 +53,8 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             Circuit circuit, List<String> common, String chosen, List<Evidence.Reading> taken) {
         List<Wire> wires = new ArrayList<>();
         for (Segment s : circuit.segments()) {
-            Point a = circuit.point(s.from());
-            Point b = circuit.point(s.to());
+            ProbePoint a = circuit.point(s.from());
+            ProbePoint b = circuit.point(s.to());
             // supply wires run along their row first and earth wires along their column first, so
             // that none cross
             boolean rowFirst = a.y() <= b.y() && a.side().equals("supply");
@@ -77,7 +77,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                             upright));
         }
         List<Pin> pins = new ArrayList<>();
-        for (Point p : circuit.points()) {
+        for (ProbePoint p : circuit.points()) {
             String state = state(p, taken);
             pins.add(
                     new Pin(
@@ -94,12 +94,12 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
         }
         List<Motor> motors = new ArrayList<>();
         for (MotorPart m : circuit.motors()) {
-            Point a = circuit.point(m.from());
-            Point b = circuit.point(m.to());
+            ProbePoint a = circuit.point(m.from());
+            ProbePoint b = circuit.point(m.to());
             motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2));
         }
-        double right = circuit.points().stream().mapToDouble(Point::x).max().orElse(1);
-        double bottom = circuit.points().stream().mapToDouble(Point::y).max().orElse(1);
+        double right = circuit.points().stream().mapToDouble(ProbePoint::x).max().orElse(1);
+        double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         return new CircuitSheet(
                 LEFT + (int) (right * COLUMN) + 150,
                 TOP + (int) (bottom * ROW) + 50,
@@ -112,7 +112,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
      * By the newest reading of each condition: a bad one says fails, until it was measured good in
      * the same condition.
      */
-    private static String state(Point point, List<Evidence.Reading> taken) {
+    private static String state(ProbePoint point, List<Evidence.Reading> taken) {
         Map<String, Boolean> newest = new HashMap<>();
         taken.stream()
                 .filter(r -> r.pointId().equals(point.id()))
@@ -120,17 +120,17 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
         return newest.isEmpty() ? "none" : newest.containsValue(false) ? "fails" : "holds";
     }
 
-    private static String minutes(Point p) {
+    private static String minutes(ProbePoint p) {
         return p.canBeProbed()
                 ? String.format(java.util.Locale.ROOT, "%.0f min", p.minutes())
                 : "not reachable";
     }
 
-    private static int x(Point p) {
+    private static int x(ProbePoint p) {
         return LEFT + (int) Math.round(p.x() * COLUMN);
     }
 
-    private static int y(Point p) {
+    private static int y(ProbePoint p) {
         return TOP + (int) Math.round(p.y() * ROW);
     }
 }

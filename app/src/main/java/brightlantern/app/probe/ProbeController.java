@@ -3,18 +3,19 @@ package brightlantern.app.probe;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.actuator.Actuator;
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.HiddenResistance;
+import brightlantern.core.circuit.MotorPart;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.NextStep;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
-import brightlantern.core.vehicle.VehicleDescription.Point;
 import brightlantern.wire.WireException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
@@ -79,7 +80,7 @@ class ProbeController {
             return "probe/none";
         }
         Circuit circuit = context.description().circuits().get(0);
-        Point chosen =
+        ProbePoint chosen =
                 circuit.points().stream()
                         .filter(p -> p.id().equals(pointId) && p.canBeProbed())
                         .findFirst()
@@ -108,25 +109,25 @@ class ProbeController {
         return "probe/probe";
     }
 
-    private static Point proposed(JobPages.Context context, Circuit circuit, Model model) {
+    private static ProbePoint proposed(JobPages.Context context, Circuit circuit, Model model) {
         return proposedReading(model)
                 .map(check -> circuit.point(check.of().get(0)))
                 .orElseGet(
                         () ->
                                 circuit.points().stream()
-                                        .filter(Point::canBeProbed)
+                                        .filter(ProbePoint::canBeProbed)
                                         .findFirst()
                                         .orElseThrow());
     }
 
-    private static String proposedCondition(Point chosen, Model model) {
+    private static String proposedCondition(ProbePoint chosen, Model model) {
         return proposedReading(model)
                 .filter(check -> check.of().get(0).equals(chosen.id()))
                 .map(check -> conditionId(check.load(), String.join("", check.moving())))
                 .orElse("");
     }
 
-    private static Optional<VehicleDescription.Check> proposedReading(Model model) {
+    private static Optional<Check> proposedReading(Model model) {
         return Optional.ofNullable((JobPages.Rail) model.getAttribute("rail"))
                 .map(JobPages.Rail::step)
                 .filter(NextStep.DoCheck.class::isInstance)
@@ -144,7 +145,7 @@ class ProbeController {
     }
 
     private static List<Condition> conditions(
-            JobPages.Context context, Circuit circuit, Point point, double supply) {
+            JobPages.Context context, Circuit circuit, ProbePoint point, double supply) {
         List<Condition> conditions = new ArrayList<>();
         for (String moving : movings(circuit)) {
             for (Load load : Load.values()) {
@@ -235,7 +236,7 @@ class ProbeController {
                 (pointId, under) -> {
                     Evidence.Reading without = rest.get(pointId);
                     if (without != null) {
-                        Point point = circuit.point(pointId);
+                        ProbePoint point = circuit.point(pointId);
                         boolean earth = point.side().equals("earth");
                         HiddenResistance found =
                                 HiddenResistance.of(
@@ -314,7 +315,7 @@ class ProbeController {
         JobPages.Context context = pages.context(id);
         Circuit circuit = context.description().circuits().get(0);
         try {
-            Point point =
+            ProbePoint point =
                     circuit.points().stream()
                             .filter(p -> p.id().equals(pointId) && p.canBeProbed())
                             .findFirst()
@@ -392,7 +393,7 @@ class ProbeController {
     private void keep(
             JobPages.Context context,
             Circuit circuit,
-            Point point,
+            ProbePoint point,
             Condition condition,
             ProbeReadings.Reading reading,
             String how,

@@ -3,9 +3,9 @@ package brightlantern.app.probe;
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.Point;
+import brightlantern.core.actuator.Actuator;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.ProbePoint;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.ScpiClient;
 import java.net.InetSocketAddress;
@@ -59,7 +59,7 @@ class ProbeReadings {
     Reading take(
             JobPages.Context context,
             Circuit circuit,
-            Point point,
+            ProbePoint point,
             String load,
             List<Actuator> moving,
             String who)
@@ -108,7 +108,7 @@ class ProbeReadings {
     private double whileMoving(
             JobPages.Context context,
             ScpiClient meter,
-            Point point,
+            ProbePoint point,
             double supply,
             List<Actuator> moving,
             String who)

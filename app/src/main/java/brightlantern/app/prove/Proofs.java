@@ -9,6 +9,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
+import brightlantern.core.code.Code;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
@@ -168,7 +169,7 @@ class Proofs {
     private static Set<String> families(Set<String> codes, VehicleDescription d) {
         return d.codes().stream()
                 .filter(c -> codes.contains(c.code()))
-                .map(VehicleDescription.Code::family)
+                .map(Code::family)
                 .collect(Collectors.toSet());
     }
 

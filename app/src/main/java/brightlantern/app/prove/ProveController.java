@@ -16,6 +16,8 @@ import brightlantern.core.proof.Proof;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.io.IOException;
@@ -87,8 +89,7 @@ class ProveController {
         this.workshop = workshop;
     }
 
-    record Option(
-            String suspectId, String suspect, double sureness, VehicleDescription.Repair repair) {
+    record Option(String suspectId, String suspect, double sureness, Repair repair) {
         /** Worth a line of its own: not all but ruled out. */
         public boolean likely() {
             return sureness >= 0.01;
@@ -156,7 +157,7 @@ class ProveController {
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        Optional<VehicleDescription.Suspect> suspect = context.description().suspect(suspectId);
+        Optional<Suspect> suspect = context.description().suspect(suspectId);
         if (suspect.isEmpty() || authorised.isBlank()) {
             flash.addFlashAttribute(
                     "error", "Say who authorised the repair, and choose one of the list.");
@@ -292,7 +293,7 @@ class ProveController {
                 decisive(context),
                 context.description()
                         .suspect(repair.suspectId())
-                        .map(VehicleDescription.Suspect::name)
+                        .map(Suspect::name)
                         .orElse(repair.suspectId()),
                 repair.name());
     }
@@ -340,7 +341,7 @@ class ProveController {
         Job job = context.job();
         VehicleDescription d = context.description();
         List<Sweeps.Head> kept = sweeps.heads(job.id());
-        Optional<VehicleDescription.Suspect> cause =
+        Optional<Suspect> cause =
                 repairs.current(job.id())
                         .map(Repairs.Repair::suspectId)
                         .or(() -> ranking(context).accused().map(Reasoner.Standing::suspectId))
@@ -360,7 +361,7 @@ class ProveController {
                 kept.isEmpty() ? List.of() : codes(sweeps.read(kept.get(0).id()).sweep()),
                 decisive(context),
                 ranking(context).sentence(),
-                cause.map(VehicleDescription.Suspect::chain).orElse(List.of()),
+                cause.map(Suspect::chain).orElse(List.of()),
                 repairs.of(job.id()),
                 proofs.of(context)
                         .orElse(

@@ -1,11 +1,12 @@
 package brightlantern.app.sweep;
 
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.network.NetworkModel.Kind;
+import brightlantern.core.network.WireConnector;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Bus;
-import brightlantern.core.vehicle.VehicleDescription.Connector;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -74,7 +75,7 @@ record BusMap(
      */
     static BusMap of(
             VehicleDescription description,
-            Function<Module, Mark> marks,
+            Function<ControlModule, Mark> marks,
             Optional<Element> suspect) {
         List<Rail> rails = new ArrayList<>();
         List<Node> nodes = new ArrayList<>();
@@ -83,14 +84,14 @@ record BusMap(
         int widest = LEFT;
         int row = 0;
         for (Bus bus : description.buses()) {
-            List<Module> on =
+            List<ControlModule> on =
                     description.modules().stream()
                             .filter(m -> m.bus().equals(bus.id()))
-                            .sorted(Comparator.comparingInt(Module::order))
+                            .sorted(Comparator.comparingInt(ControlModule::order))
                             .toList();
             int station = 0;
             for (int i = 0; i < on.size(); i++) {
-                Module module = on.get(i);
+                ControlModule module = on.get(i);
                 int x = LEFT + i % PER_ROW * STEP;
                 int y = 30 + (row + i / PER_ROW) * ROW;
                 Mark mark = marks.apply(module);
@@ -105,8 +106,7 @@ record BusMap(
                                 mark.state(),
                                 mark.count(),
                                 mark.told()));
-                boolean onWire =
-                        !module.id().equals(VehicleDescription.GATEWAY) && module.under().isEmpty();
+                boolean onWire = !module.id().equals(Network.GATEWAY) && module.under().isEmpty();
                 if (onWire) {
                     joint(bus, station, module, on, x, y, suspect).ifPresent(joints::add);
                     station++;
@@ -144,18 +144,18 @@ record BusMap(
     private static Optional<Joint> joint(
             Bus bus,
             int station,
-            Module module,
-            List<Module> on,
+            ControlModule module,
+            List<ControlModule> on,
             int x,
             int y,
             Optional<Element> suspect) {
-        List<Module> line =
+        List<ControlModule> line =
                 on.stream()
-                        .filter(m -> !m.id().equals(VehicleDescription.GATEWAY))
+                        .filter(m -> !m.id().equals(Network.GATEWAY))
                         .filter(m -> m.under().isEmpty())
                         .toList();
-        String before = station == 0 ? VehicleDescription.GATEWAY : line.get(station - 1).id();
-        Optional<Connector> connector =
+        String before = station == 0 ? Network.GATEWAY : line.get(station - 1).id();
+        Optional<WireConnector> connector =
                 bus.connectors().stream().filter(c -> c.after().equals(before)).findFirst();
         boolean broken =
                 suspect.isPresent()
@@ -167,7 +167,7 @@ record BusMap(
         }
         return Optional.of(
                 new Joint(
-                        connector.map(Connector::id).orElse(""),
+                        connector.map(WireConnector::id).orElse(""),
                         x - STEP / 2,
                         y,
                         broken,

@@ -2,9 +2,9 @@ package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.CodeWeigher;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.sweep.Sweep;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -34,7 +34,7 @@ class CodeParts {
         Set<String> fitted = network.fitted(context);
         Set<String> absent =
                 context.description().modules().stream()
-                        .map(VehicleDescription.Module::id)
+                        .map(ControlModule::id)
                         .filter(m -> !fitted.contains(m))
                         .collect(Collectors.toSet());
         return CodeWeigher.weigh(

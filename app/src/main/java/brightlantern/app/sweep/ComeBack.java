@@ -3,10 +3,10 @@ package brightlantern.app.sweep;
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.code.StandardCodes;
-import brightlantern.core.vehicle.VehicleDescription.Code;
-import brightlantern.core.vehicle.VehicleDescription.Module;
+import brightlantern.core.network.ControlModule;
 import brightlantern.wire.WireException;
 import brightlantern.wire.uds.DtcAnswers;
 import jakarta.annotation.PreDestroy;
@@ -133,19 +133,19 @@ class ComeBack {
     synchronized void start(JobPages.Context context, Set<String> fitted) {
         long jobId = context.job().id();
         Optional.ofNullable(watches.get(jobId)).ifPresent(Watch::stop);
-        List<Module> modules =
+        List<ControlModule> modules =
                 context.description().modules().stream()
                         .filter(m -> fitted.contains(m.id()))
                         .toList();
         Watch watch = new Watch(Math.max(1, modules.size()));
-        for (Module module : modules) {
+        for (ControlModule module : modules) {
             watch.clock.scheduleWithFixedDelay(
                     () -> ask(context, watch, module), 0, PERIOD_MILLIS, TimeUnit.MILLISECONDS);
         }
         watches.put(jobId, watch);
     }
 
-    private static void ask(JobPages.Context context, Watch watch, Module module) {
+    private static void ask(JobPages.Context context, Watch watch, ControlModule module) {
         if (System.nanoTime() - watch.lookedAt > ALONE_NANOS) {
             watch.stop();
             return;

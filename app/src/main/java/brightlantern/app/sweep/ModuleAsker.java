@@ -1,6 +1,7 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.link.VehicleLink;
+import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StandardCodes;
@@ -9,12 +10,13 @@ import brightlantern.core.emission.EmissionReport;
 import brightlantern.core.emission.EmissionReport.EmissionCode;
 import brightlantern.core.emission.MonitorResult;
 import brightlantern.core.emission.Readiness;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.sweep.ProductionDate;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.NotThereException;
 import brightlantern.wire.SilenceException;
@@ -63,10 +65,10 @@ final class ModuleAsker {
 
     private final UdsClient client;
     private final VehicleDescription description;
-    private final Module module;
+    private final ControlModule module;
     private boolean heard;
 
-    private ModuleAsker(UdsClient client, VehicleDescription description, Module module) {
+    private ModuleAsker(UdsClient client, VehicleDescription description, ControlModule module) {
         this.client = client;
         this.description = description;
         this.module = module;
@@ -94,7 +96,7 @@ final class ModuleAsker {
     static ModuleResult ask(
             VehicleLink link,
             VehicleDescription description,
-            Module module,
+            ControlModule module,
             boolean patient,
             boolean cleared) {
         long start = System.nanoTime();
@@ -178,7 +180,8 @@ final class ModuleAsker {
      * @throws WireException when it does not tell
      */
     static List<StoredCode> supported(
-            VehicleLink link, VehicleDescription description, Module module) throws WireException {
+            VehicleLink link, VehicleDescription description, ControlModule module)
+            throws WireException {
         ModuleAsker asker = new ModuleAsker(link.module(module.address()), description, module);
         return asker.client.supportedCodes().stream().map(asker::bare).toList();
     }
@@ -236,7 +239,7 @@ final class ModuleAsker {
     private String name(int dtc, String code) {
         return description
                 .code(module.id(), code)
-                .map(VehicleDescription.Code::name)
+                .map(Code::name)
                 .orElseGet(() -> StandardCodes.meaning(new Dtc(dtc)));
     }
 
@@ -305,7 +308,7 @@ final class ModuleAsker {
     }
 
     private List<StoredCode.Frame> frames(int dtc) throws WireException {
-        Map<Integer, VehicleDescription.Value> byDid = new LinkedHashMap<>();
+        Map<Integer, Value> byDid = new LinkedHashMap<>();
         Map<Integer, Integer> sizes = new LinkedHashMap<>();
         module.freezeFrame().stream()
                 .flatMap(id -> description.value(id).stream())

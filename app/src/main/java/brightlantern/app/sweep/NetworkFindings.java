@@ -7,6 +7,7 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
@@ -63,7 +64,7 @@ class NetworkFindings {
         for (ModuleResult module : sweep.modules()) {
             boolean asked =
                     module.answer() != Answer.NOT_ASKED && module.answer() != Answer.NOT_FITTED;
-            if (asked && !module.moduleId().equals(VehicleDescription.GATEWAY)) {
+            if (asked && !module.moduleId().equals(Network.GATEWAY)) {
                 calls.put(
                         module.moduleId(),
                         new RollCall.Tally(

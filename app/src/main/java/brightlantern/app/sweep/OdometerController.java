@@ -6,13 +6,13 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.odometer.Mileage;
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Mileage;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.time.Instant;
@@ -140,7 +140,7 @@ class OdometerController {
                             record.name(),
                             context.description()
                                     .module(record.module())
-                                    .map(Module::name)
+                                    .map(ControlModule::name)
                                     .orElse(record.module()),
                             record.kind() == MileageRecord.Kind.DISTANCE
                                     ? km(record.value())
@@ -190,7 +190,7 @@ class OdometerController {
         List<String> troubles = new ArrayList<>();
         List<MileageRecord> records = new ArrayList<>();
         for (Mileage mileage : d.mileage()) {
-            Module module = d.module(mileage.module()).orElseThrow();
+            ControlModule module = d.module(mileage.module()).orElseThrow();
             try {
                 var client = context.link().module(module.address());
                 String vin = client.read(VIN).asText();

@@ -2,11 +2,13 @@ package brightlantern.app.sweep;
 
 import brightlantern.app.job.Fitted;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
@@ -120,11 +122,11 @@ class RollCallController {
     }
 
     private static BusMap.Mark mark(
-            Module module, Optional<RollCaller.Call> call, Set<String> has) {
+            ControlModule module, Optional<RollCaller.Call> call, Set<String> has) {
         if (!has.contains(module.id())) {
             return new BusMap.Mark("absent", 0, "not fitted");
         }
-        if (module.id().equals(VehicleDescription.GATEWAY)) {
+        if (module.id().equals(Network.GATEWAY)) {
             return new BusMap.Mark("answered", 0, "asks the others");
         }
         String state =
@@ -146,8 +148,8 @@ class RollCallController {
             JobPages.Context context, Optional<RollCaller.Call> call, Set<String> has) {
         List<Row> rows = new ArrayList<>();
         List<Fitted.Correction> byHand = fitted.corrections(context.job().vin());
-        for (Module m : context.description().modules()) {
-            if (m.id().equals(VehicleDescription.GATEWAY)) {
+        for (ControlModule m : context.description().modules()) {
+            if (m.id().equals(Network.GATEWAY)) {
                 continue;
             }
             Optional<RollCaller.Heard> heard = call.map(c -> c.heard().get(m.id()));
@@ -161,7 +163,7 @@ class RollCallController {
                             context.description().buses().stream()
                                     .filter(b -> b.id().equals(m.bus()))
                                     .findFirst()
-                                    .map(VehicleDescription.Bus::name)
+                                    .map(Bus::name)
                                     .orElse(""),
                             has.contains(m.id())
                                     ? heard.map(RollCaller.Heard::state).orElse("waiting")
@@ -202,7 +204,7 @@ class RollCallController {
     }
 
     private static Matrix matrix(VehicleDescription d, RollCall heard) {
-        List<Module> missing =
+        List<ControlModule> missing =
                 d.modules().stream()
                         .filter(
                                 m ->
@@ -210,7 +212,7 @@ class RollCallController {
                                                 .anyMatch(x -> x.missing().equals(m.id())))
                         .toList();
         List<MatrixRow> rows = new ArrayList<>();
-        for (Module listener : d.modules()) {
+        for (ControlModule listener : d.modules()) {
             boolean complains =
                     heard.misses().stream().anyMatch(x -> x.listener().equals(listener.id()));
             if (complains) {
@@ -234,7 +236,7 @@ class RollCallController {
                                         .toList()));
             }
         }
-        return new Matrix(missing.stream().map(Module::name).toList(), rows);
+        return new Matrix(missing.stream().map(ControlModule::name).toList(), rows);
     }
 
     @PostMapping("/start")

@@ -1,9 +1,9 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
 import brightlantern.core.network.RollCall;
-import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import brightlantern.wire.WireException;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
@@ -155,14 +155,14 @@ class RollCaller {
     /** Begins anew; what was heard before is forgotten, unless it was kept. */
     synchronized void start(JobPages.Context context, Set<String> fitted, String who) {
         stop(context.job().id());
-        List<Module> modules =
+        List<ControlModule> modules =
                 context.description().modules().stream()
                         .filter(m -> fitted.contains(m.id()))
-                        .filter(m -> !m.id().equals(VehicleDescription.GATEWAY))
+                        .filter(m -> !m.id().equals(Network.GATEWAY))
                         .toList();
         Call call = new Call(who, modules.size());
         long offset = 0;
-        for (Module module : modules) {
+        for (ControlModule module : modules) {
             call.heard.put(module.id(), new Heard());
             // spread over the period, so that a bus is never asked all at once
             call.clock.scheduleAtFixedRate(
@@ -172,7 +172,7 @@ class RollCaller {
         calls.put(context.job().id(), call);
     }
 
-    private static void ask(JobPages.Context context, Call call, Module module) {
+    private static void ask(JobPages.Context context, Call call, ControlModule module) {
         if (System.nanoTime() - call.lookedAt > ALONE_NANOS) {
             call.stop();
             return;

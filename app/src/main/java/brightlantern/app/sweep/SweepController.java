@@ -9,13 +9,13 @@ import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.FrameComparison;
 import brightlantern.core.code.Occasions;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.signal.Words;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
 import brightlantern.core.sweep.SweepComparison;
-import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -408,7 +408,7 @@ class SweepController {
     String supported(
             @PathVariable("id") long id, @PathVariable("module") String module, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        VehicleDescription.Module asked =
+        ControlModule asked =
                 JobPages.found(context.description().module(module), "module", module);
         model.addAttribute("module", asked);
         try {
@@ -445,14 +445,14 @@ class SweepController {
             flash.addFlashAttribute("error", "Nothing was cleared: keep a whole sweep first.");
             return "redirect:/jobs/" + id + "/sweep";
         }
-        List<VehicleDescription.Module> targets =
+        List<ControlModule> targets =
                 context.description().modules().stream()
                         .filter(m -> module.isEmpty() || m.id().equals(module))
                         .toList();
         List<String> refused = new ArrayList<>();
         try {
             context.link().lease().claim(who.getName());
-            for (VehicleDescription.Module target : targets) {
+            for (ControlModule target : targets) {
                 Optional<WireException> failure = clearOne(context.link(), target);
                 failure.ifPresent(f -> refused.add(target.name() + ": " + f.getMessage()));
                 log.add(
@@ -491,8 +491,7 @@ class SweepController {
         return "redirect:/jobs/" + id + "/sweep";
     }
 
-    private static Optional<WireException> clearOne(
-            VehicleLink link, VehicleDescription.Module target) {
+    private static Optional<WireException> clearOne(VehicleLink link, ControlModule target) {
         try {
             link.module(target.address()).clear(ALL_GROUPS);
             return Optional.empty();

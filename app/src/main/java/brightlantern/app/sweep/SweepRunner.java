@@ -7,9 +7,11 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.PageEvents;
+import brightlantern.core.code.Code;
 import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
@@ -247,8 +249,7 @@ class SweepRunner {
         }
         now.asking.add(module.moduleId());
         events.changed(context.job().id(), "sweep");
-        VehicleDescription.Module described =
-                context.description().module(module.moduleId()).orElseThrow();
+        ControlModule described = context.description().module(module.moduleId()).orElseThrow();
         ModuleResult result =
                 ModuleAsker.ask(
                         context.link(), context.description(), described, patient, now.cleared);
@@ -325,7 +326,7 @@ class SweepRunner {
             String module =
                     description.codes().stream()
                             .filter(c -> c.code().equals(code))
-                            .map(VehicleDescription.Code::module)
+                            .map(Code::module)
                             .findFirst()
                             .orElse("");
             boolean answered =
@@ -353,8 +354,7 @@ class SweepRunner {
                 untold.add(code);
                 continue;
             }
-            String name =
-                    description.code(module, code).map(VehicleDescription.Code::name).orElse("");
+            String name = description.code(module, code).map(Code::name).orElse("");
             findings.add(
                     context.job().id(),
                     "sweep",

@@ -4,8 +4,12 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
+import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -55,8 +59,7 @@ class TraceController {
             List<String> chain,
             boolean described) {}
 
-    record NextRow(
-            VehicleDescription.Check check, String href, String tells, List<String> expectations) {}
+    record NextRow(Check check, String href, String tells, List<String> expectations) {}
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
@@ -110,7 +113,7 @@ class TraceController {
                                                                         40 * Math.abs(p.bans()))),
                                                 strength(p.bans()),
                                                 p.expected())));
-        Optional<VehicleDescription.Suspect> described = d.suspect(s.suspectId());
+        Optional<Suspect> described = d.suspect(s.suspectId());
         return new SuspectRow(
                 s.suspectId(),
                 s.name(),
@@ -118,7 +121,7 @@ class TraceController {
                 (int) Math.round(200 * s.sureness()),
                 s.severity(),
                 pushes,
-                described.map(VehicleDescription.Suspect::chain).orElse(List.of()),
+                described.map(Suspect::chain).orElse(List.of()),
                 described.isPresent());
     }
 
@@ -149,8 +152,8 @@ class TraceController {
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        Optional<VehicleDescription.Finding> finding = context.description().finding(findingId);
-        Optional<VehicleDescription.Outcome> outcome =
+        Optional<Finding> finding = context.description().finding(findingId);
+        Optional<FindingOutcome> outcome =
                 finding.flatMap(
                         f ->
                                 f.outcomes().stream()
@@ -194,7 +197,7 @@ class TraceController {
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        Optional<VehicleDescription.Suspect> suspect = context.description().suspect(suspectId);
+        Optional<Suspect> suspect = context.description().suspect(suspectId);
         if (suspect.isEmpty() || reason.isBlank()) {
             flash.addFlashAttribute(
                     "error", "A suspect is ruled out with a reason only; say how you know.");

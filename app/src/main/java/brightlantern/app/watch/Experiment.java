@@ -1,5 +1,6 @@
 package brightlantern.app.watch;
 
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.study.steps.SteppedExperiment.Reading;
 import brightlantern.core.study.steps.SteppedExperiment.Settling;
@@ -53,7 +54,7 @@ record Experiment(
         return study().sentence(
                         low.orElse(Double.NaN),
                         high.orElse(Double.NaN),
-                        d.value(input).map(VehicleDescription.Value::show).orElse(""),
-                        d.value(answer).map(VehicleDescription.Value::show).orElse(""));
+                        d.value(input).map(Value::show).orElse(""),
+                        d.value(answer).map(Value::show).orElse(""));
     }
 }

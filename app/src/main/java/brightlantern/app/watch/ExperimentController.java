@@ -2,10 +2,10 @@ package brightlantern.app.watch;
 
 import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;

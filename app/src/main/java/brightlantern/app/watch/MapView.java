@@ -1,11 +1,11 @@
 package brightlantern.app.watch;
 
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

@@ -2,10 +2,10 @@ package brightlantern.app.watch;
 
 import brightlantern.app.page.Chart;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.study.scatter.Scatter;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

@@ -1,7 +1,8 @@
 package brightlantern.app.watch;
 
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.Map;
 
 /** A value as a page's script needs it. */
@@ -27,10 +28,7 @@ record Shown(
                 v.isState() ? "" : v.show(),
                 v.digits(),
                 v.isState(),
-                description
-                        .module(v.module())
-                        .map(VehicleDescription.Module::name)
-                        .orElse(v.module()),
+                description.module(v.module()).map(ControlModule::name).orElse(v.module()),
                 v.states());
     }
 }

@@ -1,8 +1,8 @@
 package brightlantern.app.watch;
 
+import brightlantern.core.signal.Drawing;
+import brightlantern.core.signal.DrawnPart;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Drawing;
-import brightlantern.core.vehicle.VehicleDescription.DrawnPart;
 import java.util.List;
 
 /** A system as a picture, laid out for the page; figures in SVG units. */

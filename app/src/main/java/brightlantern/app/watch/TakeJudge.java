@@ -5,14 +5,15 @@ import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.signal.Units;
+import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Cylinders;
-import brightlantern.core.vehicle.VehicleDescription.Follow;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -219,7 +220,7 @@ class TakeJudge {
 
     private static String name(VehicleDescription d, String finding) {
         return d.finding(finding)
-                .map(VehicleDescription.Finding::name)
+                .map(Finding::name)
                 .map(n -> n.substring(0, 1).toLowerCase(Locale.ROOT) + n.substring(1))
                 .orElse(finding);
     }

@@ -1,10 +1,10 @@
 package brightlantern.app.watch;
 
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.signal.Condition;
 import brightlantern.core.study.trim.TrimStudy;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Check;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;

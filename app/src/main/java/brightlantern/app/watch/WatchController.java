@@ -10,19 +10,21 @@ import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.Condition;
 import brightlantern.core.signal.ProposedLists;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.SamplingCost;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
+import brightlantern.core.study.agreement.Agreement;
 import brightlantern.core.study.reaction.ReactionCheck;
+import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Agreement;
-import brightlantern.core.vehicle.VehicleDescription.Follow;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.security.Principal;
@@ -183,9 +185,7 @@ class WatchController {
                                         String.format(
                                                 Locale.ROOT,
                                                 "%s %d at about %s Hz",
-                                                d.module(m)
-                                                        .map(VehicleDescription.Module::name)
-                                                        .orElse(m),
+                                                d.module(m).map(ControlModule::name).orElse(m),
                                                 counts.get(m),
                                                 Units.told(hz))));
         return String.join("; ", parts)
@@ -648,7 +648,7 @@ class WatchController {
         Set<String> ids = new LinkedHashSet<>(List.of(agreement.a(), agreement.b()));
         agreement.when().forEach(c -> ids.add(c.value()));
         Map<String, Double> now = context.link().read(d, ids);
-        Optional<VehicleDescription.Condition> shut =
+        Optional<Condition> shut =
                 agreement.when().stream()
                         .filter(c -> !RangeVerdict.holds(c, now.get(c.value())))
                         .findFirst();

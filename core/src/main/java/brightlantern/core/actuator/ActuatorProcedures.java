@@ -8,7 +8,6 @@ import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
 import brightlantern.core.procedure.Studies;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -106,11 +105,7 @@ public final class ActuatorProcedures {
     }
 
     private static List<Act.Leg> onAndOff(Actuator a) {
-        double slowest =
-                a.responds().stream()
-                        .mapToDouble(VehicleDescription.Response::seconds)
-                        .max()
-                        .orElse(0);
+        double slowest = a.responds().stream().mapToDouble(Response::seconds).max().orElse(0);
         return List.of(
                 new Act.Leg(a.low(), REST_SECONDS),
                 new Act.Leg(a.high(), REST_SECONDS + slowest),
@@ -136,7 +131,7 @@ public final class ActuatorProcedures {
                         Stream.of(a.command()),
                         Stream.of(a.feedback()).filter(v -> !v.isEmpty()),
                         a.current().stream(),
-                        a.responds().stream().map(VehicleDescription.Response::value))
+                        a.responds().stream().map(Response::value))
                 .flatMap(v -> v)
                 .distinct()
                 .toList();

@@ -4,7 +4,6 @@ import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

@@ -3,9 +3,9 @@ package brightlantern.core.actuator;
 import brightlantern.core.procedure.Act.Leg;
 import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -214,9 +214,7 @@ public final class ByHand {
                 }
             }
         }
-        Stream.concat(
-                        a.current().stream(),
-                        a.responds().stream().map(VehicleDescription.Response::value))
+        Stream.concat(a.current().stream(), a.responds().stream().map(Response::value))
                 .distinct()
                 .forEach(v -> spread(d, take, v, reasons));
         return new Study.Verdict(
@@ -249,7 +247,7 @@ public final class ByHand {
     private static void spread(
             VehicleDescription d, Take take, String value, List<String> reasons) {
         Take.Column c = take.columns().get(value);
-        VehicleDescription.Value v = d.value(value).orElse(null);
+        Value v = d.value(value).orElse(null);
         if (c == null || v == null || c.size() == 0) {
             return;
         }

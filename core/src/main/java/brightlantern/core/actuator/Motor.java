@@ -1,6 +1,6 @@
 package brightlantern.core.actuator;
 
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
+import brightlantern.core.circuit.MotorPart;
 
 /**
  * A direct-current motor that moves a load, in electrical terms: with back-EMF e (V), winding R

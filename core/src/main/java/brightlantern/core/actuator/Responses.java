@@ -2,13 +2,11 @@ package brightlantern.core.actuator;
 
 import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.reaction.ReactionCheck;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Response;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

@@ -2,7 +2,6 @@ package brightlantern.core.actuator;
 
 import brightlantern.core.actuator.ActuatorRun.Sample;
 import brightlantern.core.signal.Words;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

@@ -1,11 +1,7 @@
 package brightlantern.core.circuit;
 
 import brightlantern.core.actuator.Motor;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.Effect;
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
-import brightlantern.core.vehicle.VehicleDescription.Point;
-import brightlantern.core.vehicle.VehicleDescription.Segment;
+import brightlantern.core.suspect.Effect;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -33,7 +29,7 @@ public final class CircuitModel {
     public CircuitModel(Circuit circuit) {
         this.circuit = circuit;
         nodes.put("BAT-", 0);
-        for (Point point : circuit.points()) {
+        for (ProbePoint point : circuit.points()) {
             nodes.putIfAbsent(point.id(), nodes.size());
         }
     }
@@ -171,7 +167,7 @@ public final class CircuitModel {
     }
 
     private double acrossLoad(Use use, double[] volts) {
-        Point point = circuit.point(use.loadedPoint().orElseThrow());
+        ProbePoint point = circuit.point(use.loadedPoint().orElseThrow());
         double at = volts[node(point.id())];
         return point.side().equals("earth") ? use.supplyVolts() - at : at;
     }
@@ -207,7 +203,7 @@ public final class CircuitModel {
             }
         }
         if (use.loadedPoint().isPresent() && use.load() != Load.NOTHING) {
-            Point point = circuit.point(use.loadedPoint().get());
+            ProbePoint point = circuit.point(use.loadedPoint().get());
             int pole = point.side().equals("earth") ? node("BAT+") : 0;
             if (pole != node(point.id())) {
                 network.resistor(node(point.id()), pole, use.load().ohmAt(lampVolts));

@@ -2,7 +2,6 @@ package brightlantern.core.circuit;
 
 import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Use;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
 import java.util.Locale;
 import java.util.Optional;
 

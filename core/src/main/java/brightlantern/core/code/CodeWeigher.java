@@ -1,8 +1,8 @@
 package brightlantern.core.code;
 
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Feed;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Code;
-import brightlantern.core.vehicle.VehicleDescription.Feed;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -305,7 +305,7 @@ public final class CodeWeigher {
         String misses = known.map(Code::misses).orElse("");
         if (shared.absent().contains(misses)) {
             reasons.add(
-                    description.module(misses).map(VehicleDescription.Module::name).orElse(misses)
+                    description.module(misses).map(ControlModule::name).orElse(misses)
                             + " is not fitted in this vehicle; nobody is silent.");
             return Role.ASIDE;
         }

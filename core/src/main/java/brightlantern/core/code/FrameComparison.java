@@ -1,8 +1,8 @@
 package brightlantern.core.code;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;

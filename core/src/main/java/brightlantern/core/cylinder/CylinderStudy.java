@@ -1,9 +1,9 @@
 package brightlantern.core.cylinder;
 
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Cylinders;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -181,10 +181,7 @@ public final class CylinderStudy {
         List<String> lacking = lacking(take, cylinders);
         if (!lacking.isEmpty()) {
             return "Cylinders are not judged: the take does not hold "
-                    + description
-                            .value(lacking.get(0))
-                            .map(VehicleDescription.Value::name)
-                            .orElse(lacking.get(0))
+                    + description.value(lacking.get(0)).map(Value::name).orElse(lacking.get(0))
                     + (lacking.size() > 1 ? " and " + (lacking.size() - 1) + " more" : "")
                     + "; add it to the watch list and record again.";
         }

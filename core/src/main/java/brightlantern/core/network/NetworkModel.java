@@ -1,10 +1,6 @@
 package brightlantern.core.network;
 
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Bus;
-import brightlantern.core.vehicle.VehicleDescription.Connector;
-import brightlantern.core.vehicle.VehicleDescription.Feed;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -90,19 +86,19 @@ public final class NetworkModel {
         for (Bus bus : description.buses()) {
             line(bus);
         }
-        for (Module module : description.modules()) {
+        for (ControlModule module : description.modules()) {
             if (!module.under().isEmpty()) {
                 // a sub-module is reached through the module above it
                 busOf.put(module.id(), busOf.getOrDefault(module.under(), module.bus()));
                 station.put(module.id(), station.getOrDefault(module.under(), 0));
             }
-            if (!module.id().equals(VehicleDescription.GATEWAY)) {
+            if (!module.id().equals(Network.GATEWAY)) {
                 elements.add(dead(module));
             }
         }
         for (Feed feed : description.feeds()) {
             Set<String> hit = new LinkedHashSet<>(feed.modules());
-            hit.remove(VehicleDescription.GATEWAY);
+            hit.remove(Network.GATEWAY);
             if (hit.size() > 1) {
                 elements.add(
                         new Element(
@@ -120,7 +116,7 @@ public final class NetworkModel {
     }
 
     private void line(Bus bus) {
-        List<Module> stations = description.onWire(bus.id());
+        List<ControlModule> stations = description.onWire(bus.id());
         length.put(bus.id(), stations.size());
         Set<String> all = new LinkedHashSet<>();
         for (int i = 0; i < stations.size(); i++) {
@@ -146,10 +142,10 @@ public final class NetworkModel {
             String last = stations.get(stations.size() - 1).id();
             List<String> ends =
                     bus.terminators().isEmpty()
-                            ? List.of(VehicleDescription.GATEWAY, last)
+                            ? List.of(Network.GATEWAY, last)
                             : bus.terminators();
             for (String end : ends) {
-                String name = description.module(end).map(Module::name).orElse(end);
+                String name = description.module(end).map(ControlModule::name).orElse(end);
                 elements.add(
                         new Element(
                                 "terminator-" + bus.id() + "-" + end,
@@ -165,18 +161,18 @@ public final class NetworkModel {
         }
     }
 
-    private Element gap(Bus bus, List<Module> stations, int gap) {
-        String before = gap == 0 ? VehicleDescription.GATEWAY : stations.get(gap - 1).id();
+    private Element gap(Bus bus, List<ControlModule> stations, int gap) {
+        String before = gap == 0 ? Network.GATEWAY : stations.get(gap - 1).id();
         String beforeName =
                 gap == 0
                         ? description
-                                .module(VehicleDescription.GATEWAY)
-                                .map(Module::name)
+                                .module(Network.GATEWAY)
+                                .map(ControlModule::name)
                                 .orElse("Gateway")
                         : stations.get(gap - 1).name();
         Set<String> behind = new LinkedHashSet<>();
         stations.subList(gap, stations.size()).forEach(m -> behind.add(m.id()));
-        List<Connector> inside =
+        List<WireConnector> inside =
                 bus.connectors().stream().filter(c -> c.after().equals(before)).toList();
         String span = beforeName + " to " + stations.get(gap).name();
         if (inside.isEmpty()) {
@@ -191,10 +187,10 @@ public final class NetworkModel {
                     45,
                     BARE_WIRE_COMMON);
         }
-        Connector likely = inside.get(0);
+        WireConnector likely = inside.get(0);
         double common = BARE_WIRE_COMMON;
         double minutes = likely.minutes();
-        for (Connector c : inside) {
+        for (WireConnector c : inside) {
             common += c.common();
             if (c.common() > likely.common()) {
                 likely = c;
@@ -213,7 +209,7 @@ public final class NetworkModel {
                 common);
     }
 
-    private Element dead(Module module) {
+    private Element dead(ControlModule module) {
         Set<String> hit = new LinkedHashSet<>();
         hit.add(module.id());
         description.modules().stream()
@@ -259,8 +255,8 @@ public final class NetworkModel {
         if (a.equals(b) || a.isEmpty() || b.isEmpty()) {
             return hop(fault, quality, a.isEmpty() ? b : a, from, to);
         }
-        return hop(fault, quality, a, from, VehicleDescription.GATEWAY)
-                * hop(fault, quality, b, VehicleDescription.GATEWAY, to);
+        return hop(fault, quality, a, from, Network.GATEWAY)
+                * hop(fault, quality, b, Network.GATEWAY, to);
     }
 
     private double hop(Element fault, double quality, String bus, String from, String to) {

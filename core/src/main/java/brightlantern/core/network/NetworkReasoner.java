@@ -5,7 +5,6 @@ import brightlantern.core.network.NetworkModel.Kind;
 import brightlantern.core.network.RollCall.Miss;
 import brightlantern.core.network.RollCall.Tally;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -73,14 +72,14 @@ public final class NetworkReasoner {
     public NetworkReasoner(VehicleDescription description) {
         this.model = new NetworkModel(description);
         this.names = model.names();
-        for (Module listener : description.modules()) {
+        for (ControlModule listener : description.modules()) {
             listener.watches().forEach(other -> pairs.add(new Pair(listener.id(), other)));
         }
         for (Element element : model.elements()) {
             Set<String> touched = new HashSet<>(element.modules());
             if (!element.bus().isEmpty() && element.kind() != Kind.MODULE) {
                 description.modules().stream()
-                        .map(Module::id)
+                        .map(ControlModule::id)
                         .filter(m -> model.bus(m).equals(element.bus()))
                         .forEach(touched::add);
             }
@@ -306,11 +305,7 @@ public final class NetworkReasoner {
                     Tally tally = heard.calls().get(module);
                     if (tally != null && fitted.contains(module)) {
                         double link =
-                                model.link(
-                                        element,
-                                        SEVERITIES[s][0],
-                                        VehicleDescription.GATEWAY,
-                                        module);
+                                model.link(element, SEVERITIES[s][0], Network.GATEWAY, module);
                         logs[s] += rate(tally, link) - rate(tally, 1);
                     }
                 }

@@ -1,11 +1,11 @@
 package brightlantern.core.network;
 
 import brightlantern.core.network.NetworkModel.Element;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Effect;
-import brightlantern.core.vehicle.VehicleDescription.Repair;
-import brightlantern.core.vehicle.VehicleDescription.Suspect;
-import brightlantern.core.vehicle.VehicleDescription.Symptom;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;

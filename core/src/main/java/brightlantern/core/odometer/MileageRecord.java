@@ -1,6 +1,5 @@
 package brightlantern.core.odometer;
 
-import brightlantern.core.vehicle.VehicleDescription.Mileage;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,5 +1,6 @@
 package brightlantern.core.procedure;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -52,7 +53,7 @@ public record GateState(boolean open, String wanted, String present, String open
         for (String id : rule.filter().values().stream().sorted().toList()) {
             if (!open && id.startsWith(Scene.CODE) && now.getOrDefault(id, 0.0) > 0) {
                 String code = id.substring(Scene.CODE.length()).toUpperCase(Locale.ROOT);
-                Optional<VehicleDescription.Code> known =
+                Optional<Code> known =
                         d.codes().stream().filter(c -> c.code().equals(code)).findFirst();
                 known.ifPresent(c -> opens.add(code + " is stored: " + c.name() + ". " + c.why()));
             }

@@ -2,7 +2,8 @@ package brightlantern.core.procedure;
 
 import brightlantern.core.configuration.Configuration;
 import brightlantern.core.filter.Filter;
-import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Value;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -40,7 +41,7 @@ public record Procedure(
         List<Routine> routines,
         List<Configuration> configurations,
         List<Step> steps,
-        List<VehicleDescription.Value> knows) {
+        List<Value> knows) {
     public Procedure {
         knows = List.copyOf(knows);
         gates = List.copyOf(gates);
@@ -83,7 +84,7 @@ public record Procedure(
      */
     public record GateRule(String when, Filter filter, String says, String opens) {
         /** The same as a condition over one value. */
-        public static GateRule of(VehicleDescription.Condition c) {
+        public static GateRule of(Condition c) {
             List<Filter> limits = new ArrayList<>();
             c.min()
                     .ifPresent(

@@ -1,9 +1,12 @@
 package brightlantern.core.procedure;
 
 import brightlantern.core.actuator.ActuatorProcedures;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.YamlFile;
 import com.networknt.schema.InputFormat;
@@ -147,8 +150,7 @@ public final class ProcedureReader {
             ObjectNode whole = file.content();
             repeat(whole.withArray("steps"));
             List<Step> bare = steps(false);
-            List<VehicleDescription.Value> knows =
-                    Scene.values(vehicle, bare, equipment.routines());
+            List<Value> knows = Scene.values(vehicle, bare, equipment.routines());
             scene = vehicle.withValues(knows);
             List<Procedure.GateRule> gates = new ArrayList<>();
             int g = 0;
@@ -189,8 +191,7 @@ public final class ProcedureReader {
         }
 
         private void repeat(ArrayNode steps) {
-            List<Integer> order =
-                    vehicle.cylinders().map(VehicleDescription.Cylinders::order).orElse(List.of());
+            List<Integer> order = vehicle.cylinders().map(Cylinders::order).orElse(List.of());
             for (int i = 0; i < steps.size(); i++) {
                 String place = file.place(List.of("steps", String.valueOf(i)));
                 ObjectNode step = (ObjectNode) steps.get(i);
@@ -331,7 +332,7 @@ public final class ProcedureReader {
                                                     place,
                                                     "a module",
                                                     vehicle.modules().stream()
-                                                            .map(VehicleDescription.Module::id),
+                                                            .map(ControlModule::id),
                                                     m));
                     return new Act.Codes(
                             texts(node, kind),
@@ -408,7 +409,7 @@ public final class ProcedureReader {
                                     v ->
                                             v.endsWith("*")
                                                     ? vehicle.values().stream()
-                                                            .map(VehicleDescription.Value::id)
+                                                            .map(Value::id)
                                                             .filter(
                                                                     id ->
                                                                             id.matches(
@@ -428,7 +429,7 @@ public final class ProcedureReader {
                                     whole,
                                     place,
                                     "a value",
-                                    vehicle.values().stream().map(VehicleDescription.Value::id),
+                                    vehicle.values().stream().map(Value::id),
                                     v));
             return values;
         }

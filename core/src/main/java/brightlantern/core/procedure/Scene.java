@@ -1,8 +1,8 @@
 package brightlantern.core.procedure;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

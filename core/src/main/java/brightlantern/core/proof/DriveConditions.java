@@ -1,9 +1,10 @@
 package brightlantern.core.proof;
 
+import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Value;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -118,7 +119,7 @@ public record DriveConditions(String from, List<Condition> conditions, double se
     public static DriveConditions ofComplaint(
             Iterable<String> symptoms, VehicleDescription description) {
         for (String id : symptoms) {
-            for (VehicleDescription.Symptom s : description.symptoms()) {
+            for (Symptom s : description.symptoms()) {
                 if (s.id().equals(id) && !s.under().isEmpty()) {
                     return new DriveConditions(
                             "the complaint (" + s.name() + " " + s.when() + ")",

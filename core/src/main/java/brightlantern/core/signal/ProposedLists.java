@@ -1,11 +1,9 @@
 package brightlantern.core.signal;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.study.target.Follow;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Code;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
-import brightlantern.core.vehicle.VehicleDescription.Follow;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;

@@ -1,7 +1,5 @@
 package brightlantern.core.signal;
 
-import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -10,8 +8,7 @@ import java.util.Optional;
 public record RangeVerdict(boolean inside, String condition, double min, double max) {
 
     /** Empty when no range of the value applies now; all figures in the value's own unit. */
-    public static Optional<RangeVerdict> of(
-            VehicleDescription.Value value, Map<String, Double> now) {
+    public static Optional<RangeVerdict> of(Value value, Map<String, Double> now) {
         Double reading = now.get(value.id());
         if (reading == null || reading.isNaN()) {
             return Optional.empty();

@@ -1,6 +1,5 @@
 package brightlantern.core.signal;
 
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.Locale;
 
 /** Raw bytes of a value to its physical quantity and to what is shown. */

@@ -1,14 +1,14 @@
 package brightlantern.core.suspect;
 
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.actuator.ActuatorRun;
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;

@@ -5,9 +5,6 @@ import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.NetworkSuspects;
 import brightlantern.core.suspect.Predictions.Normal;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Check;
-import brightlantern.core.vehicle.VehicleDescription.Effect;
-import brightlantern.core.vehicle.VehicleDescription.Suspect;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -484,7 +481,7 @@ public final class Reasoner {
      * As sure as the study is, where a hypothesis foretells its outcome, and as unsure elsewhere.
      */
     private double judged(Hypothesis h, Evidence.Judged judged) {
-        VehicleDescription.Finding finding = description.finding(judged.findingId()).orElseThrow();
+        Finding finding = description.finding(judged.findingId()).orElseThrow();
         Map<String, Double> told =
                 description
                         .suspect(h.suspectId())
@@ -514,7 +511,7 @@ public final class Reasoner {
     }
 
     private double odds(Hypothesis h, String findingId, String outcomeId) {
-        VehicleDescription.Finding finding = description.finding(findingId).orElseThrow();
+        Finding finding = description.finding(findingId).orElseThrow();
         double healthy = finding.outcome(outcomeId).healthy();
         double even = 1.0 / finding.outcomes().size();
         if (h.suspectId().equals(SOMETHING_ELSE)) {
@@ -534,7 +531,7 @@ public final class Reasoner {
     }
 
     /** What a finding shows while the element of which it tells is at fault. */
-    private static double ofElement(VehicleDescription.Finding finding, double healthy) {
+    private static double ofElement(Finding finding, double healthy) {
         boolean fails = healthy < 0.5;
         long alike = finding.outcomes().stream().filter(o -> o.healthy() < 0.5 == fails).count();
         return (fails ? ELEMENT_SHOWS : 1 - ELEMENT_SHOWS) / alike;
@@ -825,8 +822,7 @@ public final class Reasoner {
                                 .filter(x -> x.suspectId().equals(id))
                                 .findFirst()
                                 .orElseThrow();
-                VehicleDescription.Finding finding =
-                        description.finding(check.of().get(0)).orElseThrow();
+                Finding finding = description.finding(check.of().get(0)).orElseThrow();
                 finding.outcomes().stream()
                         .max(Comparator.comparingDouble(o -> odds(h, finding.id(), o.id())))
                         .ifPresent(o -> texts.add(nameOf(id) + ": " + o.name()));

@@ -1,6 +1,6 @@
 package brightlantern.core.take;
 
-import brightlantern.core.vehicle.VehicleDescription.Value;
+import brightlantern.core.signal.Value;
 import java.io.BufferedOutputStream;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;

@@ -1,8 +1,8 @@
 package brightlantern.core.take;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.io.Writer;

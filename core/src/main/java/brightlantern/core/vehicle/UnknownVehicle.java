@@ -1,8 +1,8 @@
 package brightlantern.core.vehicle;
 
-import brightlantern.core.vehicle.VehicleDescription.Bus;
-import brightlantern.core.vehicle.VehicleDescription.Live;
-import brightlantern.core.vehicle.VehicleDescription.Module;
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.HeadValues;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -32,10 +32,10 @@ public final class UnknownVehicle {
      * @param addresses modules that answered, in the order in which they are shown
      */
     public static VehicleDescription describe(List<Integer> addresses) {
-        List<Module> modules = new ArrayList<>();
+        List<ControlModule> modules = new ArrayList<>();
         for (int address : addresses) {
             modules.add(
-                    new Module(
+                    new ControlModule(
                             "module-%04X".formatted(address),
                             "Module at address 0x%04X".formatted(address),
                             address,
@@ -56,6 +56,6 @@ public final class UnknownVehicle {
                 List.of(new Bus(BUS, "By address", 0, List.of(), List.of())),
                 modules,
                 List.of(),
-                new Live("", "", Double.POSITIVE_INFINITY, "", "", ""));
+                new HeadValues("", "", Double.POSITIVE_INFINITY, "", "", ""));
     }
 }

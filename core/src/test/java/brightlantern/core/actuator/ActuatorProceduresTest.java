@@ -15,7 +15,6 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Actuator;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.IOException;
 import java.nio.file.Path;

@@ -8,7 +8,6 @@ import brightlantern.core.actuator.Motor;
 import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.List;
 import java.util.Optional;

@@ -11,7 +11,6 @@ import brightlantern.core.network.RollCall.Tally;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -30,7 +29,7 @@ class NetworkReasonerTest {
     private static final Set<String> FITTED =
             CAIRN.modules().stream()
                     .filter(m -> m.option().isEmpty())
-                    .map(Module::id)
+                    .map(ControlModule::id)
                     .collect(Collectors.toSet());
 
     private final NetworkReasoner reasoner = new NetworkReasoner(CAIRN);
@@ -43,7 +42,7 @@ class NetworkReasonerTest {
     private static Map<String, Tally> calls(int asked, Map<String, Integer> otherwise) {
         Map<String, Tally> calls = new HashMap<>();
         for (String module : FITTED) {
-            if (!module.equals(VehicleDescription.GATEWAY)) {
+            if (!module.equals(Network.GATEWAY)) {
                 calls.put(module, new Tally(asked, otherwise.getOrDefault(module, asked)));
             }
         }
@@ -109,7 +108,7 @@ class NetworkReasonerTest {
     void complaintsAloneTellOfAFaultThatComesAndGoes() {
         Element x31 = element("X31");
         Set<Miss> misses = new HashSet<>();
-        for (Module listener : CAIRN.modules()) {
+        for (ControlModule listener : CAIRN.modules()) {
             for (String other : listener.watches()) {
                 if (FITTED.contains(other)
                         && FITTED.contains(listener.id())
@@ -160,12 +159,12 @@ class NetworkReasonerTest {
         Set<String> has =
                 d.modules().stream()
                         .filter(m -> m.option().isEmpty())
-                        .map(Module::id)
+                        .map(ControlModule::id)
                         .collect(Collectors.toSet());
         String victim = d.onWire(d.buses().get(0).id()).get(1).id();
         Map<String, Tally> calls = new HashMap<>();
         has.stream()
-                .filter(m -> !m.equals(VehicleDescription.GATEWAY))
+                .filter(m -> !m.equals(Network.GATEWAY))
                 .forEach(m -> calls.put(m, new Tally(30, m.equals(victim) ? 0 : 30)));
         Set<String> read = new HashSet<>(has);
         read.remove(victim);

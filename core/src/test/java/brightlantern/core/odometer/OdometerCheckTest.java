@@ -7,7 +7,6 @@ import static org.assertj.core.api.Assertions.within;
 import brightlantern.core.odometer.MileageRecord.Kind;
 import brightlantern.core.odometer.OdometerCheck.Says;
 import brightlantern.core.odometer.OdometerCheck.Verdict;
-import brightlantern.core.vehicle.VehicleDescription.Mileage;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.IOException;
 import java.util.List;

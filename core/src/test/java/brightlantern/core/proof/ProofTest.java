@@ -6,7 +6,7 @@ import brightlantern.core.proof.Proof.DatedFinding;
 import brightlantern.core.proof.Proof.DatedSweep;
 import brightlantern.core.proof.Proof.DatedTake;
 import brightlantern.core.proof.Proof.State;
-import brightlantern.core.vehicle.VehicleDescription.Condition;
+import brightlantern.core.signal.Condition;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;

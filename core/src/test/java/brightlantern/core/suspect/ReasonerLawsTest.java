@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Suspect;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -131,8 +130,7 @@ class ReasonerLawsTest {
                                                 f.outcomes().stream()
                                                         .max(
                                                                 Comparator.comparingDouble(
-                                                                        VehicleDescription.Outcome
-                                                                                ::healthy))
+                                                                        FindingOutcome::healthy))
                                                         .orElseThrow()
                                                         .id())));
         d.codes().forEach(c -> healthy.add(new Evidence.CodeSeen(c.code(), false)));

@@ -2,8 +2,8 @@ package brightlantern.core.take;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.ByteArrayOutputStream;
 import java.io.DataOutputStream;

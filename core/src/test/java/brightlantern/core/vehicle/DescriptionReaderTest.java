@@ -3,6 +3,7 @@ package brightlantern.core.vehicle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import brightlantern.core.suspect.FindingOutcome;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -122,7 +123,7 @@ class DescriptionReaderTest {
         assertThat(d.modules())
                 .allSatisfy(m -> assertThat(d.value(m.id() + ".board.supply")).isPresent());
         assertThat(d.finding("cylinders").orElseThrow().outcomes())
-                .extracting(VehicleDescription.Outcome::id)
+                .extracting(FindingOutcome::id)
                 .containsExactly("even", "weak-1", "weak-2", "weak-3", "weak-4", "uneven");
     }
 

@@ -1,5 +1,8 @@
 package brightlantern.standin.network;
 
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -36,7 +39,7 @@ public final class BusWires {
                 .buses()
                 .forEach(
                         bus -> {
-                            List<VehicleDescription.Module> line = description.onWire(bus.id());
+                            List<ControlModule> line = description.onWire(bus.id());
                             for (int i = 0; i < line.size(); i++) {
                                 busOf.put(line.get(i).id(), bus.id());
                                 station.put(line.get(i).id(), i + 1);
@@ -86,7 +89,7 @@ public final class BusWires {
     }
 
     private String under(String module) {
-        return description.module(module).map(VehicleDescription.Module::under).orElse("");
+        return description.module(module).map(ControlModule::under).orElse("");
     }
 
     private Set<String> fed(String feed) {
@@ -107,8 +110,7 @@ public final class BusWires {
         if (a.equals(b) || a.isEmpty() || b.isEmpty()) {
             return hop(a.isEmpty() ? b : a, from, to, seconds);
         }
-        return hop(a, from, VehicleDescription.GATEWAY, seconds)
-                && hop(b, VehicleDescription.GATEWAY, to, seconds);
+        return hop(a, from, Network.GATEWAY, seconds) && hop(b, Network.GATEWAY, to, seconds);
     }
 
     private boolean hop(String bus, String from, String to, double seconds) {
@@ -144,7 +146,7 @@ public final class BusWires {
         return description.buses().stream()
                 .filter(b -> b.id().equals(bus))
                 .findFirst()
-                .map(VehicleDescription.Bus::kbit)
+                .map(Bus::kbit)
                 .orElse(500);
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.standin.network;
 
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
@@ -42,7 +43,7 @@ public final class MissMonitors {
             BusWires wires,
             java.util.function.Predicate<String> fitted) {
         this.wires = wires;
-        for (VehicleDescription.Module listener : description.modules()) {
+        for (ControlModule listener : description.modules()) {
             for (String other : listener.watches()) {
                 description
                         .module(other)

@@ -1,11 +1,11 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.DcNetwork;
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
-import brightlantern.core.vehicle.VehicleDescription.Point;
-import brightlantern.core.vehicle.VehicleDescription.Segment;
+import brightlantern.core.circuit.MotorPart;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Segment;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -35,7 +35,7 @@ final class Harness {
         this.circuit = circuit;
         this.faults = faults;
         nodes.put("BAT-", 0);
-        for (Point point : circuit.points()) {
+        for (ProbePoint point : circuit.points()) {
             nodes.putIfAbsent(point.id(), nodes.size());
         }
         for (Segment segment : circuit.segments()) {
@@ -86,7 +86,7 @@ final class Harness {
             }
         }
         if (load != Load.NOTHING && nodes.containsKey(loadedPoint)) {
-            Point point = circuit.point(loadedPoint);
+            ProbePoint point = circuit.point(loadedPoint);
             int pole = point.side().equals("earth") ? nodes.get("BAT+") : 0;
             int node = nodes.get(loadedPoint);
             if (pole != node) {

@@ -1,6 +1,6 @@
 package brightlantern.standin.plant;
 
-import brightlantern.core.vehicle.VehicleDescription.MotorPart;
+import brightlantern.core.circuit.MotorPart;
 
 /**
  * An actuator with its motor, spring, friction and position controller. All loads are motor

@@ -2,15 +2,15 @@ package brightlantern.standin.network;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Feed;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.network.WireConnector;
+import brightlantern.core.signal.HeadValues;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Bus;
-import brightlantern.core.vehicle.VehicleDescription.Connector;
-import brightlantern.core.vehicle.VehicleDescription.Feed;
-import brightlantern.core.vehicle.VehicleDescription.Live;
-import brightlantern.core.vehicle.VehicleDescription.Module;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -36,9 +36,9 @@ class NetworkFindsTest {
 
     private static VehicleDescription randomVehicle(Random random) {
         List<Bus> buses = new ArrayList<>();
-        List<Module> modules = new ArrayList<>();
+        List<ControlModule> modules = new ArrayList<>();
         modules.add(
-                new Module(
+                new ControlModule(
                         "gateway",
                         "Gateway",
                         0x1001,
@@ -53,7 +53,7 @@ class NetworkFindsTest {
         int count = 1 + random.nextInt(4);
         Map<String, List<String>> on = new TreeMap<>();
         for (int b = 0; b < count; b++) {
-            List<Connector> connectors = new ArrayList<>();
+            List<WireConnector> connectors = new ArrayList<>();
             int size = 3 + random.nextInt(9);
             String before = "gateway";
             List<String> names = new ArrayList<>();
@@ -61,7 +61,7 @@ class NetworkFindsTest {
                 String id = "m" + b + "-" + i;
                 if (random.nextBoolean()) {
                     connectors.add(
-                            new Connector(
+                            new WireConnector(
                                     "X" + b + i,
                                     "Connector X" + b + i,
                                     before,
@@ -95,7 +95,7 @@ class NetworkFindsTest {
                     }
                 }
                 modules.add(
-                        new Module(
+                        new ControlModule(
                                 id,
                                 "Module " + id,
                                 0x1100 + number,
@@ -134,7 +134,7 @@ class NetworkFindsTest {
                 buses,
                 modules,
                 feeds,
-                new Live("", "", 0, "", "", ""));
+                new HeadValues("", "", 0, "", "", ""));
     }
 
     /** A fault, and the id under which the model knows its element. */
@@ -145,7 +145,7 @@ class NetworkFindsTest {
         double bad = flickers ? 1 + 2 * random.nextDouble() : Double.POSITIVE_INFINITY;
         double good = 1 + 3 * random.nextDouble();
         Bus bus = d.buses().get(random.nextInt(d.buses().size()));
-        List<Module> line = d.onWire(bus.id());
+        List<ControlModule> line = d.onWire(bus.id());
         switch (random.nextInt(4)) {
             case 0 -> {
                 return new Truth(
@@ -206,7 +206,7 @@ class NetworkFindsTest {
         Map<String, Integer> answered = new HashMap<>();
         Set<String> modules =
                 d.modules().stream()
-                        .map(Module::id)
+                        .map(ControlModule::id)
                         .filter(m -> !m.equals("gateway"))
                         .collect(Collectors.toSet());
         for (int round = 0; round < ROUNDS; round++, t += ROUND_SECONDS) {
@@ -229,7 +229,7 @@ class NetworkFindsTest {
     }
 
     private static Set<String> fitted(VehicleDescription d) {
-        return d.modules().stream().map(Module::id).collect(Collectors.toSet());
+        return d.modules().stream().map(ControlModule::id).collect(Collectors.toSet());
     }
 
     @Test

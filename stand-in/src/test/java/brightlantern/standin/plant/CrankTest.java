@@ -3,9 +3,9 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Cylinders;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.Driven;
 import java.nio.file.Path;

@@ -3,10 +3,10 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.study.trim.TrimCreep;
+import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.TrimSet;
 import brightlantern.core.vehicle.VehicleLibrary;
 import java.nio.file.Path;
 import java.util.ArrayList;

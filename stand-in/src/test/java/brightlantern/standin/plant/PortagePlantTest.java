@@ -2,7 +2,7 @@ package brightlantern.standin.plant;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.vehicle.VehicleDescription.Circuit;
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.vehicle.VehicleLibrary;
 import java.io.IOException;
 import java.nio.file.Path;

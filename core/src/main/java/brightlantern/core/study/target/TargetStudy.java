@@ -1,11 +1,11 @@
 package brightlantern.core.study.target;
 
+import brightlantern.core.signal.Condition;
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Follow;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -108,9 +108,7 @@ public final class TargetStudy {
                 stretches(take, follow).stream().mapToDouble(Stretch::seconds).max().orElse(0);
         return text(
                 "%s held for %.0f s at most; %.0f s are needed.",
-                follow.when().stream()
-                        .map(VehicleDescription.Condition::says)
-                        .collect(Collectors.joining(", ")),
+                follow.when().stream().map(Condition::says).collect(Collectors.joining(", ")),
                 longest,
                 follow.atLeastSeconds());
     }

@@ -1,10 +1,10 @@
 package brightlantern.core.study.trim;
 
+import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Regime;
-import brightlantern.core.vehicle.VehicleDescription.TrimSet;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -257,12 +257,7 @@ public final class TrimStudy {
         if (!missing.isEmpty()) {
             return "Not recorded: "
                     + missing.stream()
-                            .map(
-                                    id ->
-                                            description
-                                                    .value(id)
-                                                    .map(VehicleDescription.Value::name)
-                                                    .orElse(id))
+                            .map(id -> description.value(id).map(Value::name).orElse(id))
                             .sorted()
                             .collect(Collectors.joining(", "))
                     + ". Add them to the watch list and record again.";
@@ -277,7 +272,7 @@ public final class TrimStudy {
                                         "%s (%s) was held for less than %.0f s.",
                                         r.name(),
                                         r.when().stream()
-                                                .map(VehicleDescription.Condition::says)
+                                                .map(Condition::says)
                                                 .collect(Collectors.joining(", ")),
                                         set.leastSeconds()))
                 .collect(Collectors.joining(" "));

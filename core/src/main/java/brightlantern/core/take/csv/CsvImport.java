@@ -1,12 +1,12 @@
 package brightlantern.core.take.csv;
 
 import brightlantern.core.signal.Units;
+import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.csv.Dialect.Clock;
 import brightlantern.core.take.csv.Dialect.Column;
 import brightlantern.core.take.csv.Dialect.Role;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import de.siegmar.fastcsv.reader.CsvCallbackHandler;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;

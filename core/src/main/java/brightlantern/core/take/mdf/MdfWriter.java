@@ -1,9 +1,9 @@
 package brightlantern.core.take.mdf;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.Value;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;

@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.within;
 import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleDescription.TrimSet;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.LinkedHashMap;
 import java.util.List;

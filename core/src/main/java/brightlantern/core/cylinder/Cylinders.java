@@ -1,0 +1,48 @@
+package brightlantern.core.cylinder;
+
+import brightlantern.core.description.OrEmpty;
+import brightlantern.core.signal.Condition;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The cylinders of the engine, and how much each contributes.
+ *
+ * @param order in which they fire
+ * @param banks cylinder → bank; empty with one bank
+ * @param deviation and misfires: beginnings of the ids of a cylinder's values, its number follows
+ * @param roughness value that tells how much the crank shakes; empty for none
+ * @param finding what is found is told as; empty when it is not
+ * @param weak speed that the weak one lacks at least, rpm (below zero)
+ * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
+ * @param soundTo engine speed above which the deviation says nothing, rpm
+ */
+public record Cylinders(
+        List<Integer> order,
+        Map<Integer, String> banks,
+        String deviation,
+        String misfires,
+        String speed,
+        String roughness,
+        String finding,
+        double weak,
+        double scatter,
+        double soundTo,
+        double leastSeconds,
+        List<Condition> when) {
+    public Cylinders {
+        order = OrEmpty.list(order);
+        when = OrEmpty.list(when);
+        banks = OrEmpty.map(banks);
+        roughness = OrEmpty.text(roughness);
+        finding = OrEmpty.text(finding);
+    }
+
+    public String deviationOf(int cylinder) {
+        return deviation + cylinder;
+    }
+
+    public String misfiresOf(int cylinder) {
+        return misfires + cylinder;
+    }
+}

@@ -1,0 +1,21 @@
+package brightlantern.core.network;
+
+import brightlantern.core.description.OrEmpty;
+import java.util.List;
+
+/**
+ * @param kbit speed in kbit/s
+ * @param terminators modules that hold the terminating resistors
+ * @param connectors connectors and splices in its wire
+ */
+public record Bus(
+        String id,
+        String name,
+        int kbit,
+        List<String> terminators,
+        List<WireConnector> connectors) {
+    public Bus {
+        terminators = OrEmpty.list(terminators);
+        connectors = OrEmpty.list(connectors);
+    }
+}

@@ -1,0 +1,78 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.description.OrEmpty;
+import brightlantern.core.description.References;
+import brightlantern.core.description.Slice;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What can be wrong with a vehicle, how people notice it, and how it is told apart. */
+public record Causes(
+        List<Symptom> symptoms, List<Finding> findings, List<Suspect> suspects, List<Check> checks)
+        implements Slice {
+    public Causes {
+        symptoms = OrEmpty.list(symptoms);
+        findings = OrEmpty.list(findings);
+        suspects = OrEmpty.list(suspects);
+        checks = OrEmpty.list(checks);
+    }
+
+    public Optional<Suspect> suspect(String suspectId) {
+        return suspects.stream().filter(s -> s.id().equals(suspectId)).findFirst();
+    }
+
+    public Optional<Check> check(String checkId) {
+        return checks.stream().filter(c -> c.id().equals(checkId)).findFirst();
+    }
+
+    public Optional<Finding> finding(String findingId) {
+        return findings.stream().filter(f -> f.id().equals(findingId)).findFirst();
+    }
+
+    /** The same with these suspects beside its own. */
+    public Causes with(List<Suspect> more) {
+        List<Suspect> all = new ArrayList<>(suspects);
+        all.addAll(more);
+        return new Causes(symptoms, findings, all, checks);
+    }
+
+    private static void addUp(String finding, Map<String, Double> odds, References.At at) {
+        double sum = odds.values().stream().mapToDouble(x -> x).sum();
+        if (Math.abs(sum - 1) > 1e-6) {
+            at.wrong("the probabilities of '" + finding + "' add up to " + sum + ", expected 1");
+        }
+    }
+
+    @Override
+    public void define(References references) {
+        references.define("symptoms", "a symptom", symptoms, Symptom::id);
+        references.define("findings", "a finding", findings, Finding::id);
+        references.define("suspects", "a suspect", suspects, Suspect::id);
+        references.define("checks", "a check", checks, Check::id);
+    }
+
+    @Override
+    public void check(References references) {
+        references.each(
+                "suspects",
+                suspects,
+                (s, at) -> {
+                    at.needs("a code", s.codes().keySet());
+                    at.needs("a symptom", s.symptoms().keySet());
+                    at.needs("a finding", s.tells().keySet());
+                    s.tells().forEach((finding, odds) -> addUp(finding, odds, at));
+                });
+        references.each(
+                "checks",
+                checks,
+                (c, at) -> {
+                    switch (c.kind()) {
+                        case "run" -> at.needs("an actuator", c.of());
+                        case "finding" -> at.needs("a finding", c.of());
+                        default -> at.needs("a circuit", c.circuit());
+                    }
+                });
+    }
+}

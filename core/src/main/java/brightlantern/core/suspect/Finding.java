@@ -1,0 +1,21 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.description.OrEmpty;
+import java.util.List;
+
+/**
+ * A finding with a fixed set of outcomes.
+ *
+ * @param element of the network, for which every outcome speaks that is rare on a healthy vehicle;
+ *     empty for findings of which the suspects tell themselves
+ */
+public record Finding(String id, String name, List<FindingOutcome> outcomes, String element) {
+    public Finding {
+        outcomes = OrEmpty.list(outcomes);
+        element = OrEmpty.text(element);
+    }
+
+    public FindingOutcome outcome(String outcomeId) {
+        return outcomes.stream().filter(o -> o.id().equals(outcomeId)).findFirst().orElseThrow();
+    }
+}

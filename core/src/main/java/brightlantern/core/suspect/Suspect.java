@@ -1,0 +1,33 @@
+package brightlantern.core.suspect;
+
+import brightlantern.core.description.OrEmpty;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A possible cause.
+ *
+ * @param common how common it is, relative to the others
+ * @param effect what it does physically
+ * @param codes code → probability that this cause brings it
+ * @param symptoms symptom → probability that this cause is noticed so
+ * @param tells finding → outcome → probability
+ */
+public record Suspect(
+        String id,
+        String name,
+        double common,
+        Optional<Effect> effect,
+        Map<String, Double> codes,
+        Map<String, Double> symptoms,
+        Map<String, Map<String, Double>> tells,
+        List<String> chain,
+        Repair repair) {
+    public Suspect {
+        codes = OrEmpty.map(codes);
+        symptoms = OrEmpty.map(symptoms);
+        tells = OrEmpty.map(tells);
+        chain = OrEmpty.list(chain);
+    }
+}
