@@ -15,17 +15,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 class CodeTest {
     private static final VehicleDescription PORTAGE = Vehicles.portage();
 
-    @Property
-    void codesAreWrittenAndReadAlike(@ForAll @IntRange(min = 0, max = 0xFFFFFF) int number) {
-        assertThat(Dtc.parse(new Dtc(number).toString()).number()).isEqualTo(number);
+    @Test
+    void codesAreWrittenAndReadAlike() {
+        for (int number = 0; number <= 0xFFFFFF; number += 61) {
+            assertThat(Dtc.parse(new Dtc(number).toString()).number()).isEqualTo(number);
+        }
     }
 
     @Test
@@ -251,9 +250,11 @@ class CodeTest {
         assertThat(StandardCodes.failure(new Dtc(0x1234FE))).isEmpty();
     }
 
-    @Property
-    void everyCodeHasSomeMeaning(@ForAll @IntRange(max = 0xFFFFFF) int number) {
-        assertThat(StandardCodes.meaning(new Dtc(number))).isNotBlank().doesNotContain("null");
+    @Test
+    void everyCodeHasSomeMeaning() {
+        for (int number = 0; number <= 0xFFFFFF; number += 4093) {
+            assertThat(StandardCodes.meaning(new Dtc(number))).isNotBlank().doesNotContain("null");
+        }
     }
 
     private static StoredCode low(String module, String code, double volts) {

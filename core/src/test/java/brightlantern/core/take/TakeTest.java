@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.Noise;
 import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
@@ -12,22 +13,27 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.constraints.IntRange;
-import net.jqwik.api.constraints.Size;
+import java.util.Random;
+import org.junit.jupiter.api.RepeatedTest;
+import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 
 class TakeTest {
     private static final VehicleDescription PORTAGE = Vehicles.portage();
 
-    @Property(tries = 100)
-    void chunksComeBackAsTheyWent(@ForAll @Size(max = 50) List<Double> values) {
-        double[] t = new double[values.size()];
+    /** Any bits of a double, with those that are no number among them. */
+    @RepeatedTest(100)
+    void chunksComeBackAsTheyWent(RepetitionInfo nth) {
+        Random random = new Random(nth.getCurrentRepetition());
+        double[] t = new double[random.nextInt(50)];
+        double[] y = new double[t.length];
         for (int i = 0; i < t.length; i++) {
             t[i] = 0.137 * i;
+            y[i] =
+                    random.nextBoolean()
+                            ? Double.longBitsToDouble(random.nextLong())
+                            : random.nextGaussian() * 1000;
         }
-        double[] y = values.stream().mapToDouble(x -> x).toArray();
         Take.Column back =
                 TakeChunk.read(TakeChunk.write(Map.of("a", new Take.Column(t, y)))).get("a");
         assertThat(back.size()).isEqualTo(y.length);
@@ -37,8 +43,9 @@ class TakeTest {
         }
     }
 
-    @Property(tries = 200)
-    void aDamagedChunkIsSaidToBeDamaged(@ForAll byte[] bytes) {
+    @RepeatedTest(200)
+    void aDamagedChunkIsSaidToBeDamaged(RepetitionInfo nth) {
+        byte[] bytes = Noise.bytes(new Random(nth.getCurrentRepetition()), 400);
         try {
             TakeChunk.read(bytes);
         } catch (IllegalArgumentException told) {
@@ -84,10 +91,9 @@ class TakeTest {
     /**
      * Whatever one byte is changed to, a chunk is whole or told as damaged; never something else.
      */
-    @Property(tries = 300)
-    void oneWrongByteIsNeverTakenForAReading(
-            @ForAll @IntRange(max = 1_000_000) int at,
-            @ForAll @IntRange(min = 1, max = 255) int bits) {
+    @RepeatedTest(300)
+    void oneWrongByteIsNeverTakenForAReading(RepetitionInfo nth) {
+        Random random = new Random(nth.getCurrentRepetition());
         double[] t = new double[40];
         double[] y = new double[40];
         for (int i = 0; i < t.length; i++) {
@@ -97,7 +103,7 @@ class TakeTest {
         Map<String, Take.Column> columns =
                 Map.of("speed", new Take.Column(t, y), "load", new Take.Column(t, y));
         byte[] chunk = TakeChunk.write(columns);
-        chunk[at % chunk.length] ^= (byte) bits;
+        chunk[random.nextInt(chunk.length)] ^= (byte) (1 + random.nextInt(255));
         TakeChunk.Joined joined = TakeChunk.join(List.of(chunk));
         if (joined.damaged() == 0) {
             assertThat(joined.columns()).containsOnlyKeys("speed", "load");
