@@ -5,6 +5,7 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
 import org.junit.jupiter.api.Test;
 
 /** Who may know whom. The wall around the fault scenarios matters most. */
@@ -77,6 +78,18 @@ class WallsTest {
                     .should()
                     .dependOnClassesThat()
                     .resideInAnyPackage(others)
+                    .check(ALL);
+        }
+    }
+
+    /** Whoever reads a package must be able to begin somewhere. */
+    @Test
+    void packagesAreFreeOfCircles() {
+        for (String module : new String[] {"core", "wire", "standin", "app"}) {
+            SlicesRuleDefinition.slices()
+                    .matching("brightlantern." + module + ".(**)")
+                    .should()
+                    .beFreeOfCycles()
                     .check(ALL);
         }
     }

@@ -324,7 +324,7 @@ class WatchBench {
                             () -> {
                                 try (OutputStream out =
                                         Files.newOutputStream(data.resolve("million.mf4"))) {
-                                    MdfWriter.write(take, d, Instant.EPOCH, out);
+                                    MdfWriter.write(take, d.signals(), Instant.EPOCH, out);
                                 }
                             });
         }
@@ -336,7 +336,7 @@ class WatchBench {
                                 () ->
                                         TakeCsv.write(
                                                 take,
-                                                d,
+                                                d.signals(),
                                                 layout,
                                                 Files.newBufferedWriter(
                                                         data.resolve("million.csv"))));

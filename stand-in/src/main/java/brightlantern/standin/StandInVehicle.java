@@ -98,7 +98,7 @@ public final class StandInVehicle implements AutoCloseable {
         missing = new MissMonitors(description, wires, fitted::contains);
         quiet = new QuietMonitors(description, works.monitored());
         works.repairs().forEach(repairs::put);
-        new NetworkModel(description)
+        new NetworkModel(description.network())
                 .elements()
                 .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
     }

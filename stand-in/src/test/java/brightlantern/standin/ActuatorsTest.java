@@ -2,16 +2,16 @@ package brightlantern.standin;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.actuator.ActuatorProcedures;
-import brightlantern.core.actuator.ByHand;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
-import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.procedure.Step;
-import brightlantern.core.procedure.Studies;
 import brightlantern.core.procedure.Study;
+import brightlantern.core.procedure.actuator.ActuatorProcedures;
+import brightlantern.core.procedure.actuator.ByHand;
+import brightlantern.core.procedure.library.ProcedureReader;
+import brightlantern.core.procedure.library.Studies;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -85,7 +85,7 @@ class ActuatorsTest {
         Act.Command command = acts(procedure, Act.Command.class).findFirst().orElseThrow();
         Act.Study study = acts(procedure, Act.Study.class).findFirst().orElseThrow();
         read(vehicle, vehicle.description().live().supply());
-        for (int i = 0; i < (study.study().equals(Studies.STROKES) ? STROKES : 1); i++) {
+        for (int i = 0; i < (study.study().equals("strokes") ? STROKES : 1); i++) {
             lead(vehicle, procedure, command);
         }
         vehicle.module(procedure.output(command.output()).orElseThrow().module())

@@ -120,7 +120,13 @@ class AsBuiltDrivesTest {
     private static int judged(VehicleDescription d, Take take, String told) {
         int judged = 0;
         for (Follow follow : d.follows()) {
-            var verdict = TargetStudy.study(take, follow, d, Map.of());
+            var verdict =
+                    TargetStudy.study(
+                            take,
+                            follow,
+                            d.finding(follow.finding()).orElseThrow(),
+                            d.signals(),
+                            Map.of());
             judged += verdict.isPresent() ? 1 : 0;
             verdict.ifPresent(
                     v -> assertThat(v.outcome()).as("%s: %s", told, v).isEqualTo("follows"));

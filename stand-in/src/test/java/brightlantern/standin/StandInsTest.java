@@ -143,7 +143,7 @@ class StandInsTest {
                                                                         new RollCall.Miss(
                                                                                 module,
                                                                                 c.misses())))));
-        NetworkReasoner reasoner = new NetworkReasoner(d);
+        NetworkReasoner reasoner = new NetworkReasoner(d.network());
         NetworkReasoner.Ranking fromCodes =
                 reasoner.rank(new RollCall(Map.of(), swept.keySet(), misses), fitted(d));
         assertThat(fromCodes.standings().subList(0, 3))

@@ -2,9 +2,9 @@ package brightlantern.app.exercise;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
-import brightlantern.core.actuator.ActuatorProcedures;
-import brightlantern.core.actuator.ByHand;
 import brightlantern.core.procedure.Act.Leg;
+import brightlantern.core.procedure.actuator.ActuatorProcedures;
+import brightlantern.core.procedure.actuator.ByHand;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Map;

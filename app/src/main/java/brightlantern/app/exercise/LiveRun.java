@@ -4,7 +4,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.ProcedureRun;
-import brightlantern.core.procedure.Study;
+import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -19,7 +19,7 @@ final class LiveRun {
     volatile String who;
     private final long start = System.nanoTime();
     private final Map<String, List<double[]>> samples = new LinkedHashMap<>();
-    private final List<Study.Stay> stays = new ArrayList<>();
+    private final List<Stay> stays = new ArrayList<>();
     private ProcedureRun run;
     private int events;
     private double entered;
@@ -89,7 +89,7 @@ final class LiveRun {
         kept.add(id, events++, event);
         if (!after.at().equals(run.at()) || !after.running()) {
             present = "";
-            stays.add(new Study.Stay(run.at(), entered, seconds()));
+            stays.add(new Stay(run.at(), entered, seconds()));
             entered = seconds();
         }
         List<ProcedureRun.Verdict> news =
@@ -124,7 +124,7 @@ final class LiveRun {
         return Take.of(samples);
     }
 
-    synchronized List<Study.Stay> stays() {
+    synchronized List<Stay> stays() {
         return List.copyOf(stays);
     }
 

@@ -15,7 +15,7 @@ import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.library.Studies;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;

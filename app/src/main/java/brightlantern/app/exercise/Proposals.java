@@ -5,7 +5,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.Proposal;
-import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;

@@ -1,8 +1,8 @@
 package brightlantern.app.job;
 
-import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
+import brightlantern.core.sweep.CodeWeigher;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Map;

@@ -1,7 +1,7 @@
 package brightlantern.app.job;
 
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
 import java.util.ArrayList;

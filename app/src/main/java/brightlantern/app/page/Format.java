@@ -1,7 +1,6 @@
 package brightlantern.app.page;
 
 import brightlantern.core.signal.Words;
-import brightlantern.core.suspect.Reasoner;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
@@ -72,7 +71,7 @@ public class Format {
 
     /** A probability; no evidence makes anything quite certain. */
     public String sure(double share) {
-        return Reasoner.percent(share);
+        return Words.percent(share);
     }
 
     public String number(double value, int digits) {

@@ -9,9 +9,10 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.reason.NextStep;
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.signal.HeadValues;
-import brightlantern.core.suspect.NextStep;
-import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
@@ -196,7 +197,7 @@ public class JobPages {
                                         new RailSuspect(
                                                 s.name(),
                                                 (int) Math.round(100 * s.sureness()),
-                                                Reasoner.percent(s.sureness())))
+                                                Words.percent(s.sureness())))
                         .toList();
         List<Findings.Finding> all = findings.of(context.job().id());
         List<RailFinding> last = new ArrayList<>();

@@ -2,11 +2,11 @@ package brightlantern.app.page;
 
 import brightlantern.app.job.Job;
 import brightlantern.core.actuator.Actuator;
-import brightlantern.core.actuator.ActuatorProcedures;
+import brightlantern.core.procedure.actuator.ActuatorProcedures;
+import brightlantern.core.reason.NextStep;
+import brightlantern.core.reason.Reasoner.NextCheck;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.NextStep;
-import brightlantern.core.suspect.Reasoner.NextCheck;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;

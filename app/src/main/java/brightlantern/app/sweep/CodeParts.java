@@ -1,9 +1,9 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
-import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkModel;
+import brightlantern.core.sweep.CodeWeigher;
 import brightlantern.core.sweep.Sweep;
 import java.util.List;
 import java.util.Optional;

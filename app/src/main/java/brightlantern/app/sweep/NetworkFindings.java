@@ -55,7 +55,8 @@ class NetworkFindings {
     }
 
     private NetworkReasoner reasoner(VehicleDescription description) {
-        return reasoners.computeIfAbsent(description.id(), id -> new NetworkReasoner(description));
+        return reasoners.computeIfAbsent(
+                description.id(), id -> new NetworkReasoner(description.network()));
     }
 
     /** What a sweep alone lets one hear. */
@@ -90,7 +91,7 @@ class NetworkFindings {
                                         c.statusByte().standing()
                                                 != brightlantern.core.code.DtcStatus.Standing.QUIET)
                         .toList();
-        return NetworkReasoner.misses(description, told);
+        return description.codeTable().misses(told);
     }
 
     /**

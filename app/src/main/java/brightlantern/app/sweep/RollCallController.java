@@ -7,7 +7,7 @@ import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
-import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -194,7 +194,7 @@ class RollCallController {
     private static Element element(NetworkReasoner.Standing s) {
         return new Element(
                 s.name(),
-                Reasoner.percent(s.sureness()),
+                Words.percent(s.sureness()),
                 (int) Math.round(200 * s.sureness()),
                 s.element().map(e -> e.place()).orElse(""),
                 s.element()

@@ -5,13 +5,13 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.FrameComparison;
 import brightlantern.core.code.Occasions;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.signal.Words;
+import brightlantern.core.sweep.CodeWeigher;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
@@ -197,7 +197,7 @@ class SweepController {
                                 .filter(w -> !w.aside())
                                 .map(CodeWeigher.Weighed::code)
                                 .toList(),
-                        context.description(),
+                        context.description().signals(),
                         OdometerController.CLOCK));
         model.addAttribute("foreign", newest.map(s -> foreign(context, s)).orElse(List.of()));
         model.addAttribute(
@@ -294,7 +294,8 @@ class SweepController {
                                 new CodeRow(
                                         w,
                                         w.code().statusByte().words(),
-                                        FrameComparison.rows(w.code(), context.description())))
+                                        FrameComparison.rows(
+                                                w.code(), context.description().signals())))
                 .toList();
     }
 

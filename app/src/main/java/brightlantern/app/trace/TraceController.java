@@ -4,11 +4,12 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
+import brightlantern.core.reason.Reasoner;
+import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
-import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
@@ -117,7 +118,7 @@ class TraceController {
         return new SuspectRow(
                 s.suspectId(),
                 s.name(),
-                Reasoner.percent(s.sureness()),
+                Words.percent(s.sureness()),
                 (int) Math.round(200 * s.sureness()),
                 s.severity(),
                 pushes,

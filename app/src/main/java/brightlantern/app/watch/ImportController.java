@@ -222,7 +222,7 @@ class ImportController {
         Path kept = Files.createTempFile(waiting, "mdf", "");
         try {
             file.transferTo(kept);
-            MdfReader.Read read = MdfReader.read(kept).in(context.description());
+            MdfReader.Read read = MdfReader.read(kept).in(context.description().signals());
             if (read.take().columns().isEmpty()) {
                 throw new IllegalArgumentException(
                         "no channel of it can be read. " + String.join(" ", read.remarks()));

@@ -3,11 +3,11 @@ package brightlantern.app.watch;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.take.Span;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
@@ -41,7 +41,7 @@ record StretchSearch(String when, String trouble, String told, List<Found> found
         }
         Filter filter;
         try {
-            filter = FilterParser.parse(when, description);
+            filter = FilterParser.parse(when, description.signals());
         } catch (FilterException wrong) {
             return new StretchSearch(when, wrong.shownIn(when), "", List.of());
         }

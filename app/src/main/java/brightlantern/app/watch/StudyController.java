@@ -9,6 +9,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.MapCsv;
@@ -16,7 +17,6 @@ import brightlantern.core.study.map.OperatingMap;
 import brightlantern.core.study.overlay.Overlay;
 import brightlantern.core.study.scatter.Scatter;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import jakarta.servlet.http.HttpServletResponse;
@@ -256,7 +256,7 @@ class StudyController {
 
     private static Filter parsed(String when, VehicleDescription d) {
         try {
-            return FilterParser.parse(when, d);
+            return FilterParser.parse(when, d.signals());
         } catch (FilterException wrong) {
             throw new IllegalArgumentException(wrong.shownIn(when), wrong);
         }

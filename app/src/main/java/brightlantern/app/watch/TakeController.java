@@ -351,7 +351,7 @@ class TakeController {
         expect(response, opened.take(), CSV_BYTES);
         TakeCsv.write(
                 opened.take(),
-                opened.description(),
+                opened.description().signals(),
                 layout == null ? TakeCsv.Layout.fitting(opened.take()) : layout,
                 new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8));
     }
@@ -368,7 +368,7 @@ class TakeController {
         expect(response, opened.take(), MDF_BYTES);
         MdfWriter.write(
                 opened.take(),
-                opened.description(),
+                opened.description().signals(),
                 opened.head().started(),
                 response.getOutputStream());
     }

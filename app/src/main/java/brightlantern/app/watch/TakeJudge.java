@@ -115,7 +115,8 @@ class TakeJudge {
         return TargetStudy.study(
                 take,
                 follow,
-                context.description(),
+                context.description().finding(follow.finding()).orElseThrow(),
+                context.description().signals(),
                 leads.frame(context.job(), context.description()));
     }
 
@@ -129,7 +130,9 @@ class TakeJudge {
                             () ->
                                     whyNot.add(
                                             TargetStudy.whyNot(
-                                                    take, follow, context.description())));
+                                                    take,
+                                                    follow,
+                                                    context.description().signals())));
         }
         List<TrimFindings.View> trimViews = trims.views(context, head, take);
         whyNot.addAll(trims.whyNot(context, take));
@@ -138,7 +141,10 @@ class TakeJudge {
                 described.flatMap(c -> CylinderStudy.study(take, c));
         if (cylinders.isEmpty()) {
             described.ifPresent(
-                    c -> whyNot.add(CylinderStudy.whyNot(take, c, context.description())));
+                    c ->
+                            whyNot.add(
+                                    CylinderStudy.whyNot(
+                                            take, c, context.description().signals())));
         }
         // what fails is the answer, whichever study says so
         List<String> failing = new ArrayList<>();
@@ -179,7 +185,7 @@ class TakeJudge {
             if (target(context, follow, take).isPresent()) {
                 ready.add(name);
             } else {
-                missing.add(name + ": " + TargetStudy.whyNot(take, follow, d));
+                missing.add(name + ": " + TargetStudy.whyNot(take, follow, d.signals()));
             }
         }
         d.cylinders()
@@ -189,7 +195,9 @@ class TakeJudge {
                             if (CylinderStudy.study(take, c).isPresent()) {
                                 ready.add("the cylinders");
                             } else {
-                                missing.add("The cylinders: " + CylinderStudy.whyNot(take, c, d));
+                                missing.add(
+                                        "The cylinders: "
+                                                + CylinderStudy.whyNot(take, c, d.signals()));
                             }
                         });
         DriveConditions conditions = leads.conditions(context.job(), d);

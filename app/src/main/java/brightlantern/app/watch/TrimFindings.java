@@ -154,7 +154,12 @@ class TrimFindings {
     List<String> whyNot(JobPages.Context context, Take take) {
         return context.description().trims().stream()
                 .filter(set -> TrimStudy.study(take, set).isEmpty())
-                .map(set -> set.name() + ": " + TrimStudy.whyNot(take, set, context.description()))
+                .map(
+                        set ->
+                                set.name()
+                                        + ": "
+                                        + TrimStudy.whyNot(
+                                                take, set, context.description().signals()))
                 .toList();
     }
 }

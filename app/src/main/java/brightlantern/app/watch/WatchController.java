@@ -12,7 +12,6 @@ import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.Condition;
-import brightlantern.core.signal.ProposedLists;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.SamplingCost;
 import brightlantern.core.signal.Scaling;
@@ -25,6 +24,7 @@ import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.watch.ProposedLists;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.security.Principal;
@@ -469,10 +469,14 @@ class WatchController {
         String text = from;
         try {
             Optional<Filter> start =
-                    from.isBlank() ? Optional.empty() : Optional.of(FilterParser.parse(from, d));
+                    from.isBlank()
+                            ? Optional.empty()
+                            : Optional.of(FilterParser.parse(from, d.signals()));
             text = until;
             Optional<Filter> stop =
-                    until.isBlank() ? Optional.empty() : Optional.of(FilterParser.parse(until, d));
+                    until.isBlank()
+                            ? Optional.empty()
+                            : Optional.of(FilterParser.parse(until, d.signals()));
             if (!(before >= 0 && before <= 60)) {
                 flash.addFlashAttribute(
                         "error",

@@ -1,5 +1,5 @@
 /**
- * Electric actuators: the equations of a motor that moves a load, and the judgement of a run. Start
- * with {@link brightlantern.core.actuator.Motor}.
+ * What modules can be told to move or to switch. Start with {@link
+ * brightlantern.core.actuator.Actuator}.
  */
 package brightlantern.core.actuator;

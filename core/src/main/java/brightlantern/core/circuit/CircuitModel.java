@@ -1,7 +1,5 @@
 package brightlantern.core.circuit;
 
-import brightlantern.core.actuator.Motor;
-import brightlantern.core.suspect.Effect;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -103,11 +101,7 @@ public final class CircuitModel {
      * @param kind series (adds {@code size} ohms in a segment) or drag (multiplies a motor's load
      *     by {@code size})
      */
-    public record Fault(String kind, String of, double size) {
-        public static Fault of(Effect effect, double size) {
-            return new Fault(effect.kind(), effect.of(), size);
-        }
-    }
+    public record Fault(String kind, String of, double size) {}
 
     /**
      * Solves the circuit. Between stall and motion a motor is linear, so only which motors stall

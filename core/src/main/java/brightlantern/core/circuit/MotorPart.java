@@ -1,6 +1,6 @@
 package brightlantern.core.circuit;
 
-/** A motor between two points; see {@link brightlantern.core.actuator.Motor} for the figures. */
+/** A motor between two points; see {@link brightlantern.core.circuit.Motor} for the figures. */
 public record MotorPart(
         String id,
         String name,

@@ -5,6 +5,7 @@ import brightlantern.core.description.References;
 import brightlantern.core.description.Slice;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
+import brightlantern.core.network.RollCall.Miss;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -12,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** The fault codes that the modules of a vehicle can set. */
 public record CodeTable(List<Code> codes) implements Slice {
@@ -26,6 +28,17 @@ public record CodeTable(List<Code> codes) implements Slice {
         return codes.stream()
                 .filter(c -> c.module().equals(moduleId) && c.code().equals(code))
                 .findFirst();
+    }
+
+    /** Complaints among stored codes: who misses whom. */
+    public Set<Miss> misses(List<StoredCode> stored) {
+        return stored.stream()
+                .flatMap(
+                        c ->
+                                code(c.moduleId(), c.code()).stream()
+                                        .filter(d -> !d.misses().isEmpty())
+                                        .map(d -> new Miss(c.moduleId(), d.misses())))
+                .collect(Collectors.toSet());
     }
 
     /**

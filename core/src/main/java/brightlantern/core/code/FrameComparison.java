@@ -1,8 +1,8 @@
 package brightlantern.core.code;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
@@ -42,11 +42,11 @@ public final class FrameComparison {
     public record Row(String name, String unit, List<String> readings, Optional<Boolean> alike) {}
 
     /** One row a value that any frame holds. */
-    public static List<Row> rows(StoredCode code, VehicleDescription description) {
+    public static List<Row> rows(StoredCode code, Signals signals) {
         Set<String> ids = new LinkedHashSet<>();
         code.frames().forEach(f -> ids.addAll(f.values().keySet()));
         return ids.stream()
-                .flatMap(id -> description.value(id).stream())
+                .flatMap(id -> signals.value(id).stream())
                 .map(v -> row(code, v))
                 .toList();
     }

@@ -1,8 +1,9 @@
 package brightlantern.core.code;
 
+import brightlantern.core.signal.HeadValues;
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -51,9 +52,8 @@ public record Occasions(List<Occasion> occasions, List<Common> common) {
     /**
      * @param clockId the value that holds the time in a frame
      */
-    public static Occasions of(
-            List<StoredCode> codes, VehicleDescription description, String clockId) {
-        String odometer = description.live().odometer();
+    public static Occasions of(List<StoredCode> codes, Signals signals, String clockId) {
+        String odometer = signals.live().map(HeadValues::odometer).orElse("");
         List<Taken> taken = new ArrayList<>();
         for (StoredCode code : codes) {
             for (StoredCode.Frame frame : code.frames()) {
@@ -89,11 +89,11 @@ public record Occasions(List<Occasion> occasions, List<Common> common) {
                                                                         .map(Taken::code)
                                                                         .toList()))))
                         .toList();
-        return new Occasions(occasions, common(groups, description, Set.of(odometer, clockId)));
+        return new Occasions(occasions, common(groups, signals, Set.of(odometer, clockId)));
     }
 
     private static List<Common> common(
-            List<List<Taken>> groups, VehicleDescription description, Set<String> without) {
+            List<List<Taken>> groups, Signals signals, Set<String> without) {
         if (groups.size() < 2) {
             return List.of();
         }
@@ -113,8 +113,7 @@ public record Occasions(List<Occasion> occasions, List<Common> common) {
         List<Common> common = new ArrayList<>();
         readings.forEach(
                 (id, all) ->
-                        description
-                                .value(id)
+                        signals.value(id)
                                 .filter(v -> seenIn.get(id).size() == groups.size())
                                 .filter(v -> FrameComparison.alike(v, all))
                                 .ifPresent(v -> common.add(new Common(v.name(), text(v, all)))));

@@ -1,6 +1,6 @@
 package brightlantern.core.cylinder;
 
-import brightlantern.core.procedure.Study;
+import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -49,41 +49,20 @@ public final class CutOut {
             List<String> reasons,
             List<Cylinder> cylinders) {}
 
-    /** What procedures call it by. */
-    public static final Study STUDY =
-            new Study() {
-                @Override
-                public List<String> outcomes(int cylinders) {
-                    List<String> all = new ArrayList<>(List.of("even", "uneven", "cannot-tell"));
-                    for (int n = 1; n <= cylinders; n++) {
-                        all.add("weak-" + n);
-                    }
-                    return all;
-                }
-
-                @Override
-                public Study.Verdict judge(Study.Material m) {
-                    CutOut.Verdict v =
-                            m.description()
-                                    .cylinders()
-                                    .map(
-                                            c ->
-                                                    CutOut.judge(
-                                                            m.take(),
-                                                            c.speed(),
-                                                            c.roughness(),
-                                                            m.stays()))
-                                    .orElseGet(() -> cannot("The cylinders are not described."));
-                    return new Study.Verdict(
-                            v.outcome(), v.passes(), v.sentence(), v.reasons(), Optional.empty());
-                }
-            };
+    /** All that it may come to, for an engine with so many cylinders. */
+    public static List<String> outcomes(int cylinders) {
+        List<String> all = new ArrayList<>(List.of("even", "uneven", "cannot-tell"));
+        for (int n = 1; n <= cylinders; n++) {
+            all.add("weak-" + n);
+        }
+        return all;
+    }
 
     /**
      * @param speed id of the value that holds engine speed, rpm
      * @param roughness id of the value that tells how much the crank shakes, rpm; empty for none
      */
-    public static Verdict judge(Take take, String speed, String roughness, List<Study.Stay> stays) {
+    public static Verdict judge(Take take, String speed, String roughness, List<Stay> stays) {
         Take.Column column = take.columns().get(speed);
         Optional<Take.Column> shakes = Optional.ofNullable(take.columns().get(roughness));
         if (column == null) {
@@ -91,7 +70,7 @@ public final class CutOut {
         }
         Map<Integer, List<Double>> drops = new LinkedHashMap<>();
         Map<Integer, List<Double>> rough = new LinkedHashMap<>();
-        for (Study.Stay stay : stays) {
+        for (Stay stay : stays) {
             if (stay.step().startsWith(CUT)) {
                 double before =
                         mean(column, stay.from() - BEFORE_SECONDS, Math.nextDown(stay.from()));
@@ -182,7 +161,7 @@ public final class CutOut {
                                 Locale.ROOT, "; it shakes by %.1f rpm.", Stats.mean(roughness)));
     }
 
-    private static Verdict cannot(String why) {
+    public static Verdict cannot(String why) {
         return new Verdict(
                 "cannot-tell", Optional.empty(), "Not judged: " + why, List.of(why), List.of());
     }

@@ -1,9 +1,9 @@
 package brightlantern.core.cylinder;
 
+import brightlantern.core.filter.Stretch;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -177,11 +177,11 @@ public final class CylinderStudy {
     }
 
     /** Why a take cannot be judged, and what would help. */
-    public static String whyNot(Take take, Cylinders cylinders, VehicleDescription description) {
+    public static String whyNot(Take take, Cylinders cylinders, Signals signals) {
         List<String> lacking = lacking(take, cylinders);
         if (!lacking.isEmpty()) {
             return "Cylinders are not judged: the take does not hold "
-                    + description.value(lacking.get(0)).map(Value::name).orElse(lacking.get(0))
+                    + signals.value(lacking.get(0)).map(Value::name).orElse(lacking.get(0))
                     + (lacking.size() > 1 ? " and " + (lacking.size() - 1) + " more" : "")
                     + "; add it to the watch list and record again.";
         }

@@ -2,9 +2,9 @@ package brightlantern.core.filter;
 
 import brightlantern.core.filter.Filter.Operator;
 import brightlantern.core.filter.Filter.Trend;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -35,15 +35,15 @@ public final class FilterParser {
     /** Deeper nesting is a mistake, not a condition. */
     private static final int DEEPEST = 50;
 
-    private final VehicleDescription description;
+    private final Signals signals;
     private final String text;
     private final List<Token> tokens = new ArrayList<>();
     private int at;
     private int depth;
 
-    private FilterParser(String text, VehicleDescription description) {
+    private FilterParser(String text, Signals signals) {
         this.text = text;
-        this.description = description;
+        this.signals = signals;
     }
 
     private enum Kind {
@@ -61,8 +61,8 @@ public final class FilterParser {
     /**
      * @throws FilterException names what was expected and where
      */
-    public static Filter parse(String text, VehicleDescription description) throws FilterException {
-        FilterParser parser = new FilterParser(text, description);
+    public static Filter parse(String text, Signals signals) throws FilterException {
+        FilterParser parser = new FilterParser(text, signals);
         parser.split();
         Filter filter = parser.or();
         if (parser.peek().kind() != Kind.END) {
@@ -288,7 +288,7 @@ public final class FilterParser {
         at++;
         String wanted = token.text().replace("\"", "").toLowerCase(Locale.ROOT);
         List<Value> exact =
-                description.values().stream()
+                signals.values().stream()
                         .filter(
                                 v ->
                                         v.id().equals(wanted)
@@ -297,7 +297,7 @@ public final class FilterParser {
         List<Value> found =
                 !exact.isEmpty()
                         ? exact
-                        : description.values().stream()
+                        : signals.values().stream()
                                 .filter(v -> v.id().endsWith("." + wanted))
                                 .toList();
         if (found.size() == 1) {

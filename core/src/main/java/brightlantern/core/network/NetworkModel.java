@@ -1,6 +1,5 @@
 package brightlantern.core.network;
 
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -33,7 +32,7 @@ public final class NetworkModel {
      */
     private static final double REFLECTED = 0.02;
 
-    private final VehicleDescription description;
+    private final Network network;
     private final Map<String, Integer> station = new HashMap<>();
     private final Map<String, String> busOf = new HashMap<>();
     private final Map<String, Integer> length = new HashMap<>();
@@ -81,12 +80,12 @@ public final class NetworkModel {
         }
     }
 
-    public NetworkModel(VehicleDescription description) {
-        this.description = description;
-        for (Bus bus : description.buses()) {
+    public NetworkModel(Network network) {
+        this.network = network;
+        for (Bus bus : network.buses()) {
             line(bus);
         }
-        for (ControlModule module : description.modules()) {
+        for (ControlModule module : network.modules()) {
             if (!module.under().isEmpty()) {
                 // a sub-module is reached through the module above it
                 busOf.put(module.id(), busOf.getOrDefault(module.under(), module.bus()));
@@ -96,7 +95,7 @@ public final class NetworkModel {
                 elements.add(dead(module));
             }
         }
-        for (Feed feed : description.feeds()) {
+        for (Feed feed : network.feeds()) {
             Set<String> hit = new LinkedHashSet<>(feed.modules());
             hit.remove(Network.GATEWAY);
             if (hit.size() > 1) {
@@ -116,7 +115,7 @@ public final class NetworkModel {
     }
 
     private void line(Bus bus) {
-        List<ControlModule> stations = description.onWire(bus.id());
+        List<ControlModule> stations = network.onWire(bus.id());
         length.put(bus.id(), stations.size());
         Set<String> all = new LinkedHashSet<>();
         for (int i = 0; i < stations.size(); i++) {
@@ -145,7 +144,7 @@ public final class NetworkModel {
                             ? List.of(Network.GATEWAY, last)
                             : bus.terminators();
             for (String end : ends) {
-                String name = description.module(end).map(ControlModule::name).orElse(end);
+                String name = network.module(end).map(ControlModule::name).orElse(end);
                 elements.add(
                         new Element(
                                 "terminator-" + bus.id() + "-" + end,
@@ -165,10 +164,7 @@ public final class NetworkModel {
         String before = gap == 0 ? Network.GATEWAY : stations.get(gap - 1).id();
         String beforeName =
                 gap == 0
-                        ? description
-                                .module(Network.GATEWAY)
-                                .map(ControlModule::name)
-                                .orElse("Gateway")
+                        ? network.module(Network.GATEWAY).map(ControlModule::name).orElse("Gateway")
                         : stations.get(gap - 1).name();
         Set<String> behind = new LinkedHashSet<>();
         stations.subList(gap, stations.size()).forEach(m -> behind.add(m.id()));
@@ -212,12 +208,12 @@ public final class NetworkModel {
     private Element dead(ControlModule module) {
         Set<String> hit = new LinkedHashSet<>();
         hit.add(module.id());
-        description.modules().stream()
+        network.modules().stream()
                 .filter(m -> m.under().equals(module.id()))
                 .forEach(m -> hit.add(m.id()));
         // when a fuse or earth serves this module alone, its loss looks the same
         String own =
-                description.feeds().stream()
+                network.feeds().stream()
                         .filter(f -> f.modules().equals(List.of(module.id())))
                         .map(Feed::name)
                         .reduce((a, b) -> a + " or " + b)
@@ -290,7 +286,7 @@ public final class NetworkModel {
     /** Modules by name, those of one bus together, for reasons told in words. */
     public Map<String, String> names() {
         Map<String, String> names = new LinkedHashMap<>();
-        description.modules().forEach(m -> names.put(m.id(), m.name()));
+        network.modules().forEach(m -> names.put(m.id(), m.name()));
         return names;
     }
 }

@@ -4,7 +4,7 @@ import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.network.NetworkModel.Kind;
 import brightlantern.core.network.RollCall.Miss;
 import brightlantern.core.network.RollCall.Tally;
-import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -14,7 +14,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.hipparchus.special.Gamma;
 
 /**
@@ -69,16 +68,16 @@ public final class NetworkReasoner {
     /** What an element can change at all; everything else sounds as on a sound network. */
     private record Reach(Set<String> modules, List<Pair> pairs) {}
 
-    public NetworkReasoner(VehicleDescription description) {
-        this.model = new NetworkModel(description);
+    public NetworkReasoner(Network network) {
+        this.model = new NetworkModel(network);
         this.names = model.names();
-        for (ControlModule listener : description.modules()) {
+        for (ControlModule listener : network.modules()) {
             listener.watches().forEach(other -> pairs.add(new Pair(listener.id(), other)));
         }
         for (Element element : model.elements()) {
             Set<String> touched = new HashSet<>(element.modules());
             if (!element.bus().isEmpty() && element.kind() != Kind.MODULE) {
-                description.modules().stream()
+                network.modules().stream()
                         .map(ControlModule::id)
                         .filter(m -> model.bus(m).equals(element.bus()))
                         .forEach(touched::add);
@@ -401,7 +400,7 @@ public final class NetworkReasoner {
 
     private static String sentence(List<Standing> standings) {
         Standing lead = standings.get(0);
-        String sure = brightlantern.core.suspect.Reasoner.percent(lead.sureness());
+        String sure = Words.percent(lead.sureness());
         if (lead.id().equals(NOTHING)) {
             return "Nothing wrong on the wire (" + sure + ").";
         }
@@ -421,17 +420,5 @@ public final class NetworkReasoner {
                                 + ", "
                                 + sure
                                 + ".";
-    }
-
-    /** Complaints among stored codes: who misses whom, by the description's codes. */
-    public static Set<Miss> misses(
-            VehicleDescription description, List<brightlantern.core.code.StoredCode> codes) {
-        return codes.stream()
-                .flatMap(
-                        c ->
-                                description.code(c.moduleId(), c.code()).stream()
-                                        .filter(d -> !d.misses().isEmpty())
-                                        .map(d -> new Miss(c.moduleId(), d.misses())))
-                .collect(Collectors.toSet());
     }
 }

@@ -1,7 +1,7 @@
 package brightlantern.core.odometer;
 
 import brightlantern.core.odometer.MileageRecord.Kind;
-import brightlantern.core.suspect.Reasoner;
+import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -342,19 +342,14 @@ public final class OdometerCheck {
         if (setBack >= SURE) {
             return text(
                     "Set back by about %,.0f km (%,.0f to %,.0f km); some %,.0f km were driven. %s sure.",
-                    band[1],
-                    band[0],
-                    band[2],
-                    shownKm + band[1],
-                    capital(Reasoner.percent(setBack)));
+                    band[1], band[0], band[2], shownKm + band[1], capital(Words.percent(setBack)));
         }
         if (setBack <= 1 - SURE) {
             return text(
                     "The shown %,.0f km fit all that counts by itself (%s sure).",
-                    shownKm, Reasoner.percent(1 - setBack));
+                    shownKm, Words.percent(1 - setBack));
         }
-        return text(
-                "Cannot tell: the records disagree. Set back with %s.", Reasoner.percent(setBack));
+        return text("Cannot tell: the records disagree. Set back with %s.", Words.percent(setBack));
     }
 
     private static String capital(String text) {

@@ -222,9 +222,21 @@ public sealed interface Act {
      * @param about id of what it judges, where the study wants one; empty for none
      * @param finding as which its outcome is told; empty for none
      * @param with figures of this vehicle that the study wants
+     * @param outcomes all that the study may come to
      */
-    record Study(String study, String about, String finding, Map<String, Double> with, String next)
+    record Study(
+            String study,
+            String about,
+            String finding,
+            Map<String, Double> with,
+            String next,
+            List<String> outcomes)
             implements Act {
+        public Study {
+            with = Map.copyOf(with);
+            outcomes = List.copyOf(outcomes);
+        }
+
         @Override
         public List<Exit> exits() {
             return List.of(new Exit("judged", next));

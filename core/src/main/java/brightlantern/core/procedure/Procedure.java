@@ -12,8 +12,8 @@ import java.util.Optional;
 import java.util.OptionalInt;
 
 /**
- * A guided test, as its description says. Made by {@link ProcedureReader}, which has checked that
- * every step can be reached, every wait ends and every command has a way back.
+ * A guided test, as its description says. Made by the library, which has checked that every step
+ * can be reached, every wait ends and every command has a way back.
  *
  * @param minutes that it takes, about
  * @param mayBeLeft whether it goes on when nobody looks; otherwise outputs are given back then

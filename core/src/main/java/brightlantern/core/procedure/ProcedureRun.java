@@ -156,9 +156,7 @@ public record ProcedureRun(
             return knowing(
                             Map.of(
                                     Scene.study(at),
-                                    (double)
-                                            Studies.outcomes(study.study())
-                                                    .indexOf(judged.outcome())))
+                                    (double) study.outcomes().indexOf(judged.outcome())))
                     .judged(judged.sentence(), judged.passes(), judged.reasons(), tells)
                     .enter(study.next());
         }

@@ -87,12 +87,7 @@ public final class Scene {
             } else if (step.act() instanceof Act.Codes codes && codes.since().isPresent()) {
                 add(all, state(study(step.id()), step.says(), numbered(Act.Codes.OUTCOMES)));
             } else if (step.act() instanceof Act.Study study) {
-                add(
-                        all,
-                        state(
-                                study(step.id()),
-                                step.says(),
-                                numbered(Studies.outcomes(study.study()))));
+                add(all, state(study(step.id()), step.says(), numbered(study.outcomes())));
             } else if (step.act() instanceof Act.Measure measure) {
                 for (String id : measure.values()) {
                     d.value(id).ifPresent(v -> readings(all, step, measure.as(), v));

@@ -1,6 +1,7 @@
 package brightlantern.core.procedure;
 
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -8,7 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 
-/** Judges what a run measured. {@link Studies} knows all of them by name. */
+/** Judges what a run measured. The library of procedures knows all of them by name. */
 public interface Study {
     /**
      * Column beside what a sequence read: half the time between request and answer, s; the reading
@@ -39,13 +40,6 @@ public interface Study {
             }
         };
     }
-
-    /**
-     * When a step was entered and left.
-     *
-     * @param from and to: seconds since the run began
-     */
-    record Stay(String step, double from, double to) {}
 
     /**
      * What an actuator of the same vehicle did before.

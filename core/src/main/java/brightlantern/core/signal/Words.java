@@ -1,10 +1,18 @@
 package brightlantern.core.signal;
 
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Small things of language, so that sentences read as people write them. */
 public final class Words {
+    /** A probability as people read it; no evidence makes anything quite certain. */
+    public static String percent(double share) {
+        return share > 0.99
+                ? "over 99 %"
+                : share < 0.01 ? "under 1 %" : String.format(Locale.ROOT, "%.0f %%", 100 * share);
+    }
+
     private static final Pattern COUNTED = Pattern.compile("(\\d+) ([a-z ]+?)\\(s\\)");
 
     private Words() {}

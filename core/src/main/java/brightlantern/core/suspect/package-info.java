@@ -1,5 +1,5 @@
 /**
- * Possible causes, evidence for and against them weighed by Bayes, and the check that would tell
- * most. Start with {@link brightlantern.core.suspect.Reasoner}.
+ * Suspects, the findings that speak for or against them, and the checks that tell them apart. Start
+ * with {@link brightlantern.core.suspect.Causes}, then {@link brightlantern.core.suspect.Evidence}.
  */
 package brightlantern.core.suspect;

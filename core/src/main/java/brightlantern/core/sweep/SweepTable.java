@@ -1,6 +1,5 @@
 package brightlantern.core.sweep;
 
-import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.StoredCode;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;

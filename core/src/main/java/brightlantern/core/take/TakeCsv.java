@@ -1,8 +1,8 @@
 package brightlantern.core.take;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.io.Writer;
@@ -62,21 +62,19 @@ public final class TakeCsv {
     }
 
     /** Writes it in the layout that fits it. */
-    public static void write(Take take, VehicleDescription description, Writer out) {
-        write(take, description, Layout.fitting(take), out);
+    public static void write(Take take, Signals signals, Writer out) {
+        write(take, signals, Layout.fitting(take), out);
     }
 
     /**
      * @throws UncheckedIOException when it cannot be written
      */
-    public static void write(Take take, VehicleDescription description, Layout layout, Writer out) {
+    public static void write(Take take, Signals signals, Layout layout, Writer out) {
         List<Lane> lanes = new ArrayList<>();
         take.columns()
                 .forEach(
                         (id, column) ->
-                                description
-                                        .value(id)
-                                        .ifPresent(v -> lanes.add(new Lane(v, column))));
+                                signals.value(id).ifPresent(v -> lanes.add(new Lane(v, column))));
         try (Rows rows = new Rows(out)) {
             switch (layout) {
                 case ONE_TIME -> oneTime(take, lanes, rows);

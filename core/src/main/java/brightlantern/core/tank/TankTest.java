@@ -1,6 +1,5 @@
 package brightlantern.core.tank;
 
-import brightlantern.core.procedure.Study;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -111,32 +110,6 @@ public final class TankTest {
     private static final double END_SHARE = 0.2;
 
     private static final double LEAST_PHASE_SECONDS = 0.8;
-
-    /** What procedures call it by. */
-    public static final Study STUDY =
-            Study.of(
-                    java.util.Arrays.stream(Outcome.values()).map(Outcome::id).toList(),
-                    TankTest::judged);
-
-    private static Study.Verdict judged(Study.Material m) {
-        Verdict v =
-                TankTest.judge(
-                        m.take(),
-                        new Spec(
-                                m.figure("referenceMm", 0.5),
-                                m.figure("referenceKpa", 2.2),
-                                m.figure("pumpMostKpa", 5)));
-        return new Study.Verdict(
-                v.outcome().id(),
-                switch (v.outcome()) {
-                    case TIGHT -> Optional.of(true);
-                    case CANNOT_TELL -> Optional.empty();
-                    default -> Optional.of(false);
-                },
-                v.sentence(),
-                v.reasons(),
-                Optional.empty());
-    }
 
     private TankTest() {}
 

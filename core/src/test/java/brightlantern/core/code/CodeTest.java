@@ -3,6 +3,7 @@ package brightlantern.core.code;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import brightlantern.core.sweep.CodeWeigher;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
@@ -90,7 +91,7 @@ class CodeTest {
     @Test
     void framesTellWhatBothOccasionsHadInCommon() {
         List<FrameComparison.Row> rows =
-                FrameComparison.rows(code("engine", "P0299-00", 8, 2), PORTAGE);
+                FrameComparison.rows(code("engine", "P0299-00", 8, 2), PORTAGE.signals());
         assertThat(rows)
                 .anySatisfy(
                         r -> {
@@ -108,7 +109,7 @@ class CodeTest {
     @Test
     void threeFramesAreThreeColumnsAndAllMustBeAlike() {
         List<FrameComparison.Row> rows =
-                FrameComparison.rows(code("engine", "P0299-00", 8, 3), PORTAGE);
+                FrameComparison.rows(code("engine", "P0299-00", 8, 3), PORTAGE.signals());
         FrameComparison.Row speed =
                 rows.stream()
                         .filter(r -> r.name().equals("Engine speed"))
@@ -116,7 +117,10 @@ class CodeTest {
                         .orElseThrow();
         assertThat(speed.readings()).containsExactly("2540", "2580", "2620");
         assertThat(speed.alike()).contains(true);
-        assertThat(FrameComparison.rows(code("engine", "P0299-00", 8, 1), PORTAGE).get(0).alike())
+        assertThat(
+                        FrameComparison.rows(code("engine", "P0299-00", 8, 1), PORTAGE.signals())
+                                .get(0)
+                                .alike())
                 .isEmpty();
     }
 
@@ -142,7 +146,7 @@ class CodeTest {
         Occasions found =
                 Occasions.of(
                         List.of(at("P0299-00", 80_000, 84_000.4), at("P0401-00", 84_000)),
-                        PORTAGE,
+                        PORTAGE.signals(),
                         "clock");
         assertThat(found.occasions()).hasSize(2);
         assertThat(found.occasions().get(0).codes())
@@ -157,8 +161,14 @@ class CodeTest {
                             assertThat(c.name()).isEqualTo("Engine speed");
                             assertThat(c.text()).endsWith("rpm");
                         });
-        assertThat(Occasions.of(List.of(at("P0299-00", 5)), PORTAGE, "clock").common()).isEmpty();
-        assertThat(Occasions.of(List.of(at("P0299-00", Double.NaN)), PORTAGE, "clock").occasions())
+        assertThat(Occasions.of(List.of(at("P0299-00", 5)), PORTAGE.signals(), "clock").common())
+                .isEmpty();
+        assertThat(
+                        Occasions.of(
+                                        List.of(at("P0299-00", Double.NaN)),
+                                        PORTAGE.signals(),
+                                        "clock")
+                                .occasions())
                 .isEmpty();
     }
 

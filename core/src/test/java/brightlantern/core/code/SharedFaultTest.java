@@ -2,8 +2,9 @@ package brightlantern.core.code;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.code.CodeWeigher.Role;
-import brightlantern.core.code.CodeWeigher.Weighed;
+import brightlantern.core.sweep.CodeWeigher;
+import brightlantern.core.sweep.CodeWeigher.Role;
+import brightlantern.core.sweep.CodeWeigher.Weighed;
 import brightlantern.core.vehicle.DescriptionReader;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.nio.file.Files;

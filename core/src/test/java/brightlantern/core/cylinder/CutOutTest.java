@@ -2,7 +2,7 @@ package brightlantern.core.cylinder;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.procedure.Study;
+import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,12 +19,12 @@ class CutOutTest {
      */
     private static CutOut.Verdict judged(int cylinders, double... drops) {
         List<double[]> rows = new ArrayList<>();
-        List<Study.Stay> stays = new ArrayList<>();
+        List<Stay> stays = new ArrayList<>();
         double t = steady(rows, 0, 3, 800);
         for (int i = 0; i < drops.length; i++) {
-            stays.add(new Study.Stay(CutOut.CUT + (i % cylinders + 1), t, t + 2));
+            stays.add(new Stay(CutOut.CUT + (i % cylinders + 1), t, t + 2));
             t = steady(rows, t, 2, 800 - drops[i]);
-            stays.add(new Study.Stay("rest", t, t + 3));
+            stays.add(new Stay("rest", t, t + 3));
             t = steady(rows, t, 3, 800);
         }
         Take.Column column =

@@ -8,7 +8,6 @@ import brightlantern.core.Noise;
 import brightlantern.core.filter.Filter.State;
 import brightlantern.core.take.Columns;
 import brightlantern.core.take.Span;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
@@ -43,7 +42,7 @@ class FilterTest {
         for (int i = 0; i < 200; i++) {
             times[i] = i / 10.0;
         }
-        return FilterParser.parse(text, PORTAGE)
+        return FilterParser.parse(text, PORTAGE.signals())
                 .over(take(), times)[(int) Math.round(seconds * 10)];
     }
 
@@ -114,7 +113,7 @@ class FilterTest {
                 "coolant > 7.0.0.1 | 10 | expected a number"
             })
     void mistakesAreShownWhereTheyStand(String text, int position, String words) {
-        assertThatThrownBy(() -> FilterParser.parse(text, PORTAGE))
+        assertThatThrownBy(() -> FilterParser.parse(text, PORTAGE.signals()))
                 .isInstanceOfSatisfying(
                         FilterException.class,
                         e -> {
@@ -127,16 +126,22 @@ class FilterTest {
 
     @Test
     void aNameThatFitsSeveralValuesIsToldWithThem() {
-        assertThatThrownBy(() -> FilterParser.parse("supply > 12", PORTAGE))
+        assertThatThrownBy(() -> FilterParser.parse("supply > 12", PORTAGE.signals()))
                 .hasMessageContaining("engine.supply or body.supply");
     }
 
     @Test
     void endlessNestingIsTurnedDown() {
-        assertThatThrownBy(() -> FilterParser.parse("(".repeat(5000) + "coolant > 1", PORTAGE))
+        assertThatThrownBy(
+                        () ->
+                                FilterParser.parse(
+                                        "(".repeat(5000) + "coolant > 1", PORTAGE.signals()))
                 .isInstanceOf(FilterException.class)
                 .hasMessageContaining("levels");
-        assertThatThrownBy(() -> FilterParser.parse("not ".repeat(5000) + "coolant > 1", PORTAGE))
+        assertThatThrownBy(
+                        () ->
+                                FilterParser.parse(
+                                        "not ".repeat(5000) + "coolant > 1", PORTAGE.signals()))
                 .isInstanceOf(FilterException.class);
     }
 
@@ -164,7 +169,7 @@ class FilterTest {
                         "rising",
                         "max");
         try {
-            assertThat(FilterParser.parse(text, PORTAGE).values()).isNotEmpty();
+            assertThat(FilterParser.parse(text, PORTAGE.signals()).values()).isNotEmpty();
         } catch (FilterException named) {
             assertThat(named.position()).isBetween(0, text.length());
         }
@@ -173,7 +178,8 @@ class FilterTest {
     @Test
     void stretchesOfAFilterAndWhatTheValuesDidInThem() throws FilterException {
         Take take = take();
-        Filter warm = FilterParser.parse("coolant > 70 °C and engine.speed > 1500", PORTAGE);
+        Filter warm =
+                FilterParser.parse("coolant > 70 °C and engine.speed > 1500", PORTAGE.signals());
         List<Stretch> found = Stretch.find(take, warm, take.columns().get("engine.speed"), 0.5);
         assertThat(found).hasSize(1);
         assertThat(found.get(0).from()).isCloseTo(10.1, within(1e-9));

@@ -8,8 +8,9 @@ import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.network.NetworkModel.Kind;
 import brightlantern.core.network.RollCall.Miss;
 import brightlantern.core.network.RollCall.Tally;
+import brightlantern.core.reason.NetworkSuspects;
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.suspect.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.HashMap;
@@ -25,14 +26,14 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Worked examples on the Cairn's four buses. */
 class NetworkReasonerTest {
     private static final VehicleDescription CAIRN = Vehicles.named("velmont-cairn");
-    private static final NetworkModel MODEL = new NetworkModel(CAIRN);
+    private static final NetworkModel MODEL = new NetworkModel(CAIRN.network());
     private static final Set<String> FITTED =
             CAIRN.modules().stream()
                     .filter(m -> m.option().isEmpty())
                     .map(ControlModule::id)
                     .collect(Collectors.toSet());
 
-    private final NetworkReasoner reasoner = new NetworkReasoner(CAIRN);
+    private final NetworkReasoner reasoner = new NetworkReasoner(CAIRN.network());
 
     private static Element element(String id) {
         return MODEL.elements().stream().filter(e -> e.id().equals(id)).findFirst().orElseThrow();

@@ -2,6 +2,7 @@ package brightlantern.core.procedure;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.procedure.library.ProcedureReader;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.IOException;

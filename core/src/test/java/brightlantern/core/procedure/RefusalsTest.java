@@ -2,6 +2,7 @@ package brightlantern.core.procedure;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.procedure.library.Studies;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;

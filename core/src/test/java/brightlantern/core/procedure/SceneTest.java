@@ -19,7 +19,8 @@ class SceneTest {
     private static Procedure.GateRule rule(String when) throws Exception {
         Filter filter =
                 FilterParser.parse(
-                        when, LOADER.withValues(Scene.values(LOADER, List.of(), List.of())));
+                        when,
+                        LOADER.withValues(Scene.values(LOADER, List.of(), List.of())).signals());
         return new Procedure.GateRule(when, filter, when, "Do something about it");
     }
 

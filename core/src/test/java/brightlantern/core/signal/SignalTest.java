@@ -5,10 +5,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.actuator.Actuator;
-import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.battery.SupplyVerdict;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
+import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
+import brightlantern.core.watch.ProposedLists;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.filter.FilterParser;
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.MapCsv;
 import brightlantern.core.study.map.OperatingMap;
@@ -13,7 +14,6 @@ import brightlantern.core.study.reaction.ReactionCheck;
 import brightlantern.core.study.scatter.Scatter;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.take.Columns;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.StringReader;
@@ -194,7 +194,8 @@ class StudiesTest {
                             "engine.speed",
                             "",
                             Optional.of(
-                                    FilterParser.parse("engine.load > 50 %", Vehicles.portage())));
+                                    FilterParser.parse(
+                                            "engine.load > 50 %", Vehicles.portage().signals())));
             assertThat(some.all()).isLessThan(100);
             assertThat(some.points()).allSatisfy(p -> assertThat(p.x()).isGreaterThan(50));
         }

@@ -2,10 +2,12 @@ package brightlantern.core.suspect;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.suspect.NextStep.Situation;
-import brightlantern.core.suspect.Reasoner.NextCheck;
-import brightlantern.core.suspect.Reasoner.Ranking;
-import brightlantern.core.suspect.Reasoner.Standing;
+import brightlantern.core.reason.NextStep;
+import brightlantern.core.reason.NextStep.Situation;
+import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Reasoner.NextCheck;
+import brightlantern.core.reason.Reasoner.Ranking;
+import brightlantern.core.reason.Reasoner.Standing;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;

@@ -2,6 +2,7 @@ package brightlantern.core.suspect;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
 import java.util.List;

@@ -2,8 +2,9 @@ package brightlantern.core.suspect;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.network.NetworkSuspects;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.reason.NetworkSuspects;
+import brightlantern.core.reason.Reasoner;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.nio.file.Files;

@@ -2,7 +2,6 @@ package brightlantern.core.sweep;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.code.CodeWeigher;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;

@@ -193,7 +193,7 @@ class CsvImportTest {
                                 "engine.state", Columns.of(5, t -> t > 2 ? 2 : 1)),
                         List.of(new Take.Mark(1.25, "=1+2"), new Take.Mark(3, "bump")));
         StringWriter out = new StringWriter();
-        TakeCsv.write(take, van, out);
+        TakeCsv.write(take, van.signals(), out);
         assertThat(out.toString()).contains("'=1+2").doesNotContain(",=1+2");
         Imported in = read(out.toString());
         assertThat(in.take().marks()).extracting(Take.Mark::seconds).containsExactly(1.25, 3.0);
@@ -383,7 +383,7 @@ class CsvImportTest {
                                 "engine.speed", new Take.Column(fast, y)),
                         List.of(new Take.Mark(1.25, "bump, here")));
         StringWriter out = new StringWriter();
-        TakeCsv.write(take, van, layout, out);
+        TakeCsv.write(take, van.signals(), layout, out);
         byte[] csv = out.toString().getBytes(StandardCharsets.UTF_8);
         CsvLook look = CsvLook.at(csv);
         if (layout == TakeCsv.Layout.LONG) {
@@ -412,7 +412,7 @@ class CsvImportTest {
         StringWriter out = new StringWriter();
         TakeCsv.write(
                 new Take(Map.of("boost.actual", new Take.Column(times, values)), List.of()),
-                Vehicles.portage(),
+                Vehicles.portage().signals(),
                 TakeCsv.Layout.ONE_TIME,
                 out);
         assertThat(out.toString().lines().skip(1).map(l -> l.split(",")[1]))

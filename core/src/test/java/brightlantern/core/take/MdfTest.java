@@ -39,7 +39,7 @@ class MdfTest {
                                 "engine.state", Columns.of(20, t -> t > 3 ? 2 : 1)),
                         List.of(new Take.Mark(2.5, "bump"), new Take.Mark(7, "Steigung 12 %")));
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        MdfWriter.write(take, van, START, out);
+        MdfWriter.write(take, van.signals(), START, out);
         file = out.toByteArray();
     }
 
@@ -144,11 +144,11 @@ class MdfTest {
                                 "boost.actual", Columns.of(3, t -> 180)),
                         List.of());
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        MdfWriter.write(both, van, START, out);
+        MdfWriter.write(both, van.signals(), START, out);
         MdfReader.Read read = MdfReader.read(out.toByteArray());
         assertThat(read.values()).extracting(v -> v.unit()).containsOnly("kPa");
         assertThat(read.take().columns().get("boost.target").value(0)).isEqualTo(180);
-        MdfReader.Read here = read.in(van);
+        MdfReader.Read here = read.in(van.signals());
         assertThat(here.take().columns().get("boost.target").value(0)).isEqualTo(1800);
         assertThat(here.take().columns().get("boost.actual").value(0)).isEqualTo(180);
         assertThat(here.values()).isEmpty();

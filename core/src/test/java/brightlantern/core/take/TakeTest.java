@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.Noise;
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.StringWriter;
@@ -113,6 +115,10 @@ class TakeTest {
         }
     }
 
+    private static Finding told() {
+        return PORTAGE.finding(PORTAGE.follows().get(0).finding()).orElseThrow();
+    }
+
     /**
      * A climb from 5 s to 25 s; boost so many kPa behind its target, vanes so many percent short.
      */
@@ -130,7 +136,8 @@ class TakeTest {
     }
 
     private static TargetStudy.Verdict study(Take take, Map<String, Double> frame) {
-        return TargetStudy.study(take, PORTAGE.follows().get(0), PORTAGE, frame).orElseThrow();
+        return TargetStudy.study(take, PORTAGE.follows().get(0), told(), PORTAGE.signals(), frame)
+                .orElseThrow();
     }
 
     @Test
@@ -187,27 +194,43 @@ class TakeTest {
         Map<String, Take.Column> columns = new LinkedHashMap<>(climb(0, 0).columns());
         columns.put("engine.load", Columns.of(30, t -> t > 5 && t < 14 ? 90 : 20));
         Take brief = new Take(columns, List.of());
-        assertThat(TargetStudy.study(brief, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
-        assertThat(TargetStudy.whyNot(brief, PORTAGE.follows().get(0), PORTAGE))
+        assertThat(
+                        TargetStudy.study(
+                                brief,
+                                PORTAGE.follows().get(0),
+                                told(),
+                                PORTAGE.signals(),
+                                Map.of()))
+                .isEmpty();
+        assertThat(TargetStudy.whyNot(brief, PORTAGE.follows().get(0), PORTAGE.signals()))
                 .contains("load 65 % or more")
                 .contains("9 s at most; 20 s are needed");
         columns.remove("vane.position");
         assertThat(
                         TargetStudy.whyNot(
-                                new Take(columns, List.of()), PORTAGE.follows().get(0), PORTAGE))
+                                new Take(columns, List.of()),
+                                PORTAGE.follows().get(0),
+                                PORTAGE.signals()))
                 .startsWith("Not recorded: Turbo vane position.");
     }
 
     @Test
     void noStretchNoVerdict() {
         Take flat = new Take(Map.of("boost.actual", Columns.of(30, t -> 100)), List.of());
-        assertThat(TargetStudy.study(flat, PORTAGE.follows().get(0), PORTAGE, Map.of())).isEmpty();
+        assertThat(
+                        TargetStudy.study(
+                                flat,
+                                PORTAGE.follows().get(0),
+                                told(),
+                                PORTAGE.signals(),
+                                Map.of()))
+                .isEmpty();
     }
 
     @Test
     void csvHasUnitsMarksAndNothingFilledIn() {
         StringWriter out = new StringWriter();
-        TakeCsv.write(climb(0, 0), PORTAGE, out);
+        TakeCsv.write(climb(0, 0), PORTAGE.signals(), out);
         List<String> lines = out.toString().lines().toList();
         assertThat(lines.get(0))
                 .startsWith("time [s],")

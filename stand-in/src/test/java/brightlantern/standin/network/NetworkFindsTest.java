@@ -164,7 +164,7 @@ class NetworkFindsTest {
             default -> {
                 int at = random.nextInt(line.size());
                 String element =
-                        new NetworkModel(d)
+                        new NetworkModel(d.network())
                                 .elements().stream()
                                         .filter(e -> e.kind() == NetworkModel.Kind.GAP)
                                         .filter(e -> e.bus().equals(bus.id()) && e.at() == at)
@@ -245,7 +245,7 @@ class NetworkFindsTest {
             Truth truth = randomFault(d, random);
             wires.add(truth.fault());
             NetworkReasoner.Ranking ranking =
-                    new NetworkReasoner(d).rank(hear(d, wires), fitted(d));
+                    new NetworkReasoner(d.network()).rank(hear(d, wires), fitted(d));
             int place = 0;
             while (!ranking.standings().get(place).id().equals(truth.element())) {
                 place++;
@@ -290,7 +290,8 @@ class NetworkFindsTest {
             Random random = new Random(104_729L * i + 5);
             VehicleDescription d = randomVehicle(random);
             NetworkReasoner.Ranking ranking =
-                    new NetworkReasoner(d).rank(hear(d, new BusWires(d, random)), fitted(d));
+                    new NetworkReasoner(d.network())
+                            .rank(hear(d, new BusWires(d, random)), fitted(d));
             assertThat(ranking.lead().id()).isEqualTo(NetworkReasoner.NOTHING);
         }
     }

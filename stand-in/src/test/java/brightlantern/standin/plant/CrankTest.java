@@ -66,7 +66,7 @@ class CrankTest {
         driven.start(Driver.Program.CRUISE, 40);
         Take take = driven.record(CylinderStudy.needed(cylinders), 20);
         assertThat(CylinderStudy.study(take, cylinders)).isEmpty();
-        assertThat(CylinderStudy.whyNot(take, cylinders, d)).contains("not judged");
+        assertThat(CylinderStudy.whyNot(take, cylinders, d.signals())).contains("not judged");
     }
 
     @Test
@@ -75,7 +75,7 @@ class CrankTest {
         Cylinders cylinders = d.cylinders().orElseThrow();
         Take take = new Take(java.util.Map.of(), java.util.List.of());
         assertThat(CylinderStudy.study(take, cylinders)).isEqualTo(Optional.empty());
-        assertThat(CylinderStudy.whyNot(take, cylinders, d))
+        assertThat(CylinderStudy.whyNot(take, cylinders, d.signals()))
                 .contains("Running speed deviation, cylinder 1")
                 .contains("record again");
     }

@@ -3,7 +3,7 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.cylinder.CutOut;
-import brightlantern.core.procedure.Study;
+import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,7 +26,7 @@ class CutOutTest {
         plant.driver(Driver.away().key(2));
         plant.crank();
         List<double[]> rows = new ArrayList<>();
-        List<Study.Stay> stays = new ArrayList<>();
+        List<Stay> stays = new ArrayList<>();
         double t = run(plant, crank, rows, 0, 12);
         for (int r = 0; r < rounds; r++) {
             for (int n : spec.order()) {
@@ -34,7 +34,7 @@ class CutOutTest {
                 crank.off(n, true);
                 t = run(plant, crank, rows, t, 2.2);
                 crank.off(n, false);
-                stays.add(new Study.Stay(CutOut.CUT + n, from, t));
+                stays.add(new Stay(CutOut.CUT + n, from, t));
                 t = run(plant, crank, rows, t, 5);
             }
         }

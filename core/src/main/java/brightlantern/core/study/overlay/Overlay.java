@@ -1,6 +1,6 @@
 package brightlantern.core.study.overlay;
 
-import brightlantern.core.take.Stretch;
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,11 +1,12 @@
 package brightlantern.core.study.target;
 
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
-import brightlantern.core.take.Stretch;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -69,16 +70,17 @@ public final class TargetStudy {
      * of any length; following only counts over a stretch that is long enough for the fault to
      * show.
      *
+     * @param told the finding as which the result is told
      * @param frame a freeze frame whose conditions the drive should have met again; may be empty
      * @return empty when nothing can be said; {@link #whyNot} tells why
      */
     public static Optional<Verdict> study(
-            Take take, Follow follow, VehicleDescription description, Map<String, Double> frame) {
+            Take take, Follow follow, Finding told, Signals signals, Map<String, Double> frame) {
         if (!missing(take, follow).isEmpty()) {
             return Optional.empty();
         }
         return stretches(take, follow).stream()
-                .flatMap(s -> judge(take, follow, description, frame, s).stream())
+                .flatMap(s -> judge(take, follow, told, signals, frame, s).stream())
                 .filter(
                         v ->
                                 !v.outcome().equals(FOLLOWS)
@@ -94,12 +96,12 @@ public final class TargetStudy {
     }
 
     /** Why {@link #study} says nothing of a take: what was not recorded, or what was too short. */
-    public static String whyNot(Take take, Follow follow, VehicleDescription description) {
+    public static String whyNot(Take take, Follow follow, Signals signals) {
         Set<String> missing = missing(take, follow);
         if (!missing.isEmpty()) {
             return "Not recorded: "
                     + missing.stream()
-                            .map(id -> description.value(id).map(Value::name).orElse(id))
+                            .map(id -> signals.value(id).map(Value::name).orElse(id))
                             .sorted()
                             .collect(Collectors.joining(", "))
                     + ". Add them to the watch list and record again.";
@@ -134,12 +136,13 @@ public final class TargetStudy {
     private static Optional<Verdict> judge(
             Take take,
             Follow follow,
-            VehicleDescription description,
+            Finding told,
+            Signals signals,
             Map<String, Double> frame,
             Stretch stretch) {
         Take.Column clock = take.columns().get(follow.actual());
-        Value target = description.value(follow.target()).orElseThrow();
-        Value actual = description.value(follow.actual()).orElseThrow();
+        Value target = signals.value(follow.target()).orElseThrow();
+        Value actual = signals.value(follow.actual()).orElseThrow();
         double worst = Double.NEGATIVE_INFINITY;
         double behind = 0;
         double frameSeconds = 0;
@@ -187,11 +190,7 @@ public final class TargetStudy {
         boolean lags = behind >= follow.seconds();
         double gap = mean(lags ? gapsBehind : gaps);
         boolean spent = judged > 0 && atEnd > END_SHARE * judged;
-        boolean warns =
-                spent
-                        && description.finding(follow.finding()).stream()
-                                .flatMap(f -> f.outcomes().stream())
-                                .anyMatch(o -> o.id().equals(AT_END));
+        boolean warns = spent && told.outcomes().stream().anyMatch(o -> o.id().equals(AT_END));
         String outcome =
                 lags ? (gap > follow.shortBy() ? "short" : "reached") : warns ? AT_END : FOLLOWS;
         return Optional.of(
@@ -204,7 +203,7 @@ public final class TargetStudy {
                         behind,
                         gap,
                         frameSeconds,
-                        sentence(outcome, actual, description, follow),
+                        sentence(outcome, actual, signals, follow),
                         List.of(
                                 text(
                                         "Stretch of %.0f s in which the conditions held.",
@@ -241,10 +240,8 @@ public final class TargetStudy {
                                 most, follow.end() - most);
     }
 
-    private static String sentence(
-            String outcome, Value actual, VehicleDescription description, Follow follow) {
-        String actuator =
-                description.value(follow.feedback()).map(Value::name).orElse("The actuator");
+    private static String sentence(String outcome, Value actual, Signals signals, Follow follow) {
+        String actuator = signals.value(follow.feedback()).map(Value::name).orElse("The actuator");
         return switch (outcome) {
             case FOLLOWS -> actual.name() + " follows its target.";
             case AT_END ->

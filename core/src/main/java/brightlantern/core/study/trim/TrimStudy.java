@@ -1,10 +1,10 @@
 package brightlantern.core.study.trim;
 
+import brightlantern.core.filter.Stretch;
 import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import brightlantern.core.take.Stretch;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -252,12 +252,12 @@ public final class TrimStudy {
     }
 
     /** Why {@link #study} says nothing of a take. */
-    public static String whyNot(Take take, TrimSet set, VehicleDescription description) {
+    public static String whyNot(Take take, TrimSet set, Signals signals) {
         Set<String> missing = missing(take, set);
         if (!missing.isEmpty()) {
             return "Not recorded: "
                     + missing.stream()
-                            .map(id -> description.value(id).map(Value::name).orElse(id))
+                            .map(id -> signals.value(id).map(Value::name).orElse(id))
                             .sorted()
                             .collect(Collectors.joining(", "))
                     + ". Add them to the watch list and record again.";

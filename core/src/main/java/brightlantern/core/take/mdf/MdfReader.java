@@ -1,10 +1,10 @@
 package brightlantern.core.take.mdf;
 
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -68,13 +68,13 @@ public final class MdfReader {
          * only what it does not know is a value of its own. What cannot be turned keeps its unit
          * under a name of its own.
          */
-        public Read in(VehicleDescription description) {
+        public Read in(Signals signals) {
             Map<String, Take.Column> columns = new LinkedHashMap<>();
             List<Value> own = new ArrayList<>();
             List<String> told = new ArrayList<>(remarks);
             for (Value v : values) {
                 Take.Column column = take.columns().get(v.id());
-                Optional<Value> known = description.value(v.id());
+                Optional<Value> known = signals.value(v.id());
                 if (known.isEmpty()) {
                     columns.put(v.id(), column);
                     own.add(v);

@@ -1,9 +1,9 @@
 package brightlantern.core.take.mdf;
 
 import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
@@ -32,10 +32,9 @@ public final class MdfWriter {
     /**
      * @throws IOException when it cannot be written
      */
-    public static void write(
-            Take take, VehicleDescription description, Instant start, OutputStream out)
+    public static void write(Take take, Signals signals, Instant start, OutputStream out)
             throws IOException {
-        new MdfWriter().compose(take, description, start, out);
+        new MdfWriter().compose(take, signals, start, out);
     }
 
     /** Values with the same times, by those times. */
@@ -69,7 +68,7 @@ public final class MdfWriter {
         return times;
     }
 
-    private void compose(Take take, VehicleDescription d, Instant start, OutputStream out)
+    private void compose(Take take, Signals signals, Instant start, OutputStream out)
             throws IOException {
         end = 64;
         ByteBuffer head = block("HD", 6, 32);
@@ -88,7 +87,7 @@ public final class MdfWriter {
         long next = 0;
         List<List<Map.Entry<String, Take.Column>>> groups = groups(take);
         for (int g = groups.size() - 1; g >= 0; g--) {
-            next = group(groups.get(g), d, next);
+            next = group(groups.get(g), signals, next);
         }
         long event = 0;
         for (int m = take.marks().size() - 1; m >= 0; m--) {
@@ -109,8 +108,7 @@ public final class MdfWriter {
         out.flush();
     }
 
-    private long group(
-            List<Map.Entry<String, Take.Column>> values, VehicleDescription d, long next) {
+    private long group(List<Map.Entry<String, Take.Column>> values, Signals signals, long next) {
         int n = values.get(0).getValue().size();
         int width = 8 * (values.size() + 1);
         ByteBuffer data = block("DT", 0, n * width);
@@ -120,14 +118,14 @@ public final class MdfWriter {
                 // target and actual in one unit: that in which they are shown
                 data.putDouble(
                         HEADER + i * width + 8 * (v + 1),
-                        shown(d, values.get(v).getKey(), values.get(v).getValue().value(i)));
+                        shown(signals, values.get(v).getKey(), values.get(v).getValue().value(i)));
             }
         }
         long dataAt = place(data);
         long channel = 0;
         for (int v = values.size() - 1; v >= 0; v--) {
             String id = values.get(v).getKey();
-            Value value = d.value(id).orElse(null);
+            Value value = signals.value(id).orElse(null);
             channel =
                     channel(
                             value == null ? id : value.name(),
@@ -151,8 +149,8 @@ public final class MdfWriter {
         return place(dg);
     }
 
-    private static double shown(VehicleDescription d, String id, double physical) {
-        return d.value(id).map(v -> Scaling.shown(v, physical)).orElse(physical);
+    private static double shown(Signals signals, String id, double physical) {
+        return signals.value(id).map(v -> Scaling.shown(v, physical)).orElse(physical);
     }
 
     private long channel(

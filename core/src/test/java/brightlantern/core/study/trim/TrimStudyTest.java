@@ -67,11 +67,11 @@ class TrimStudyTest {
         columns.put("engine.load", Columns.of(60, t -> 2));
         Take idleOnly = new Take(columns, List.of());
         assertThat(TrimStudy.study(idleOnly, BANK)).isEmpty();
-        assertThat(TrimStudy.whyNot(idleOnly, BANK, FINCH))
+        assertThat(TrimStudy.whyNot(idleOnly, BANK, FINCH.signals()))
                 .contains("Under load (load 25 to 95 %")
                 .contains("less than 12 s");
         columns.remove("trim.long");
-        assertThat(TrimStudy.whyNot(new Take(columns, List.of()), BANK, FINCH))
+        assertThat(TrimStudy.whyNot(new Take(columns, List.of()), BANK, FINCH.signals()))
                 .startsWith("Not recorded: Long-term fuel trim");
         columns.put("trim.long", Columns.of(60, t -> Double.NaN));
         assertThat(TrimStudy.study(new Take(columns, List.of()), BANK)).isEmpty();

@@ -1,5 +1,6 @@
-package brightlantern.core.network;
+package brightlantern.core.reason;
 
+import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkModel.Element;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
@@ -42,7 +43,7 @@ public final class NetworkSuspects {
                 .filter(s -> s.families().contains("network"))
                 .map(Symptom::id)
                 .forEach(s -> symptoms.put(s, TELLS));
-        NetworkModel model = new NetworkModel(d);
+        NetworkModel model = new NetworkModel(d.network());
         return model.elements().stream().map(e -> suspect(e, share, symptoms, model)).toList();
     }
 

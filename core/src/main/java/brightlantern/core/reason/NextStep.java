@@ -1,8 +1,10 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
-import brightlantern.core.suspect.Reasoner.NextCheck;
-import brightlantern.core.suspect.Reasoner.Ranking;
-import brightlantern.core.suspect.Reasoner.Standing;
+import brightlantern.core.reason.Reasoner.NextCheck;
+import brightlantern.core.reason.Reasoner.Ranking;
+import brightlantern.core.reason.Reasoner.Standing;
+import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Repair;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Locale;
@@ -98,7 +100,7 @@ public sealed interface NextStep {
                 Locale.ROOT,
                 "%s is named with %s. If that is wrong, its repair costs the worth of %.0f minutes on the mean; this check takes %.0f.",
                 cause.name(),
-                Reasoner.percent(cause.sureness()),
+                Words.percent(cause.sureness()),
                 atStake,
                 check.check().minutes());
     }
@@ -112,7 +114,7 @@ public sealed interface NextStep {
             default ->
                     ranking.lead().name()
                             + " leads with "
-                            + Reasoner.percent(ranking.lead().sureness())
+                            + Words.percent(ranking.lead().sureness())
                             + ", which is too little to repair it, and no described check is left that would tell. Repeat the check that you trust least, or enter what you find in Trace.";
         };
     }

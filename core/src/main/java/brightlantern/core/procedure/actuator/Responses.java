@@ -1,5 +1,7 @@
-package brightlantern.core.actuator;
+package brightlantern.core.procedure.actuator;
 
+import brightlantern.core.actuator.Actuator;
+import brightlantern.core.actuator.Response;
 import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;

@@ -1,12 +1,12 @@
-package brightlantern.core.procedure;
+package brightlantern.core.procedure.library;
 
-import brightlantern.core.actuator.ActuatorRun;
-import brightlantern.core.actuator.ByHand;
-import brightlantern.core.actuator.Responses;
 import brightlantern.core.battery.PackStudy;
 import brightlantern.core.cylinder.CutOut;
+import brightlantern.core.procedure.Study;
+import brightlantern.core.procedure.actuator.ActuatorProcedures;
 import brightlantern.core.take.Take;
 import brightlantern.core.tank.TankTest;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,15 +14,6 @@ import java.util.Optional;
 
 /** The core's studies by the names under which procedures ask for them. */
 public final class Studies {
-    /** Names of studies that procedures made by the program ask for. */
-    public static final String STROKES = "strokes";
-
-    public static final String UP_AND_DOWN = "up-and-down";
-
-    public static final String RESPONSES = "responses";
-
-    public static final String BY_HAND = "by-hand";
-
     public static final String PACK = "pack";
 
     /** Ids of cells begin so; a number follows. */
@@ -41,15 +32,63 @@ public final class Studies {
     /** Resistances of cells of one make differ by less than this, mΩ. */
     private static final double USUALLY_STEEP = 0.5;
 
+    private static final List<String> TANK_OUTCOMES =
+            Arrays.stream(TankTest.Outcome.values()).map(TankTest.Outcome::id).toList();
+
+    private static final Study CUT_OUT =
+            new Study() {
+                @Override
+                public List<String> outcomes(int cylinders) {
+                    return CutOut.outcomes(cylinders);
+                }
+
+                @Override
+                public Study.Verdict judge(Study.Material m) {
+                    CutOut.Verdict v =
+                            m.description()
+                                    .cylinders()
+                                    .map(
+                                            c ->
+                                                    CutOut.judge(
+                                                            m.take(),
+                                                            c.speed(),
+                                                            c.roughness(),
+                                                            m.stays()))
+                                    .orElseGet(
+                                            () ->
+                                                    CutOut.cannot(
+                                                            "The cylinders are not described."));
+                    return new Study.Verdict(
+                            v.outcome(), v.passes(), v.sentence(), v.reasons(), Optional.empty());
+                }
+            };
+
+    private static Study.Verdict tank(Study.Material m) {
+        TankTest.Verdict v =
+                TankTest.judge(
+                        m.take(),
+                        new TankTest.Spec(
+                                m.figure("referenceMm", 0.5),
+                                m.figure("referenceKpa", 2.2),
+                                m.figure("pumpMostKpa", 5)));
+        return new Study.Verdict(
+                v.outcome().id(),
+                switch (v.outcome()) {
+                    case TIGHT -> Optional.of(true);
+                    case CANNOT_TELL -> Optional.empty();
+                    default -> Optional.of(false);
+                },
+                v.sentence(),
+                v.reasons(),
+                Optional.empty());
+    }
+
     private static final Map<String, Study> ALL = new LinkedHashMap<>();
 
     static {
-        ALL.put("cut-out", CutOut.STUDY);
-        ALL.put("tank", TankTest.STUDY);
-        ALL.put(STROKES, ActuatorRun.STROKES);
-        ALL.put(UP_AND_DOWN, ActuatorRun.STEPS);
-        ALL.put(RESPONSES, Responses.STUDY);
-        ALL.put(BY_HAND, ByHand.STUDY);
+        ALL.put("cut-out", CUT_OUT);
+        ALL.put("tank", Study.of(TANK_OUTCOMES, Studies::tank));
+        ALL.putAll(ActuatorProcedures.STUDIES);
         ALL.put(PACK, Study.of(PACK_OUTCOMES, Studies::pack));
     }
 

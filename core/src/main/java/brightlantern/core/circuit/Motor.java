@@ -1,6 +1,4 @@
-package brightlantern.core.actuator;
-
-import brightlantern.core.circuit.MotorPart;
+package brightlantern.core.circuit;
 
 /**
  * A direct-current motor that moves a load, in electrical terms: with back-EMF e (V), winding R

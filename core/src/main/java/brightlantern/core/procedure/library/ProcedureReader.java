@@ -1,11 +1,16 @@
-package brightlantern.core.procedure;
+package brightlantern.core.procedure.library;
 
-import brightlantern.core.actuator.ActuatorProcedures;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
 import brightlantern.core.network.ControlModule;
+import brightlantern.core.procedure.Act;
+import brightlantern.core.procedure.Equipment;
+import brightlantern.core.procedure.Procedure;
+import brightlantern.core.procedure.Scene;
+import brightlantern.core.procedure.Step;
+import brightlantern.core.procedure.actuator.ActuatorProcedures;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.YamlFile;
@@ -89,7 +94,7 @@ public final class ProcedureReader {
             String place = d.id() + "/procedures/" + EQUIPMENT;
             equipment =
                     YamlFile.read(vehicles, folder.resolve(EQUIPMENT), schema, mistakes)
-                            .map(y -> Equipment.read(d, y.content(), place, mistakes))
+                            .map(y -> EquipmentReader.read(d, y.content(), place, mistakes))
                             .orElse(equipment);
         }
         List<Path> files = new ArrayList<>(in(folder));
@@ -210,7 +215,7 @@ public final class ProcedureReader {
                 }
                 for (int n : order) {
                     for (int k = i; k <= end; k++) {
-                        written.add((ObjectNode) Equipment.filled(steps.get(k), n));
+                        written.add((ObjectNode) EquipmentReader.filled(steps.get(k), n));
                         places.add(file.place(List.of("steps", String.valueOf(k))));
                     }
                 }
@@ -374,8 +379,9 @@ public final class ProcedureReader {
                             text(node, "study"),
                             text(node, "about"),
                             text(node, "finding"),
-                            Map.copyOf(with),
-                            next);
+                            with,
+                            next,
+                            Studies.outcomes(text(node, "study")));
                 case "repeat":
                     if (whole && node.path("times").asInt(0) < 1) {
                         mistakes.add(place + ": expected 'times', how often at most");
@@ -507,7 +513,7 @@ public final class ProcedureReader {
 
         private Filter filter(String text, String place) {
             try {
-                return FilterParser.parse(text, scene);
+                return FilterParser.parse(text, scene.signals());
             } catch (FilterException wrong) {
                 mistakes.add(place + ": '" + text + "': " + wrong.getMessage());
                 return new Filter.And(List.of());

@@ -1,16 +1,17 @@
-package brightlantern.core.actuator;
+package brightlantern.core.procedure.actuator;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.procedure.Act.Leg;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.Procedure;
-import brightlantern.core.procedure.ProcedureReader;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.procedure.Study;
+import brightlantern.core.procedure.library.ProcedureReader;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;

@@ -1,7 +1,9 @@
-package brightlantern.core.signal;
+package brightlantern.core.watch;
 
 import brightlantern.core.code.Code;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.signal.Condition;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.target.Follow;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;

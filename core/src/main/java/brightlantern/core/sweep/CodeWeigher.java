@@ -1,5 +1,8 @@
-package brightlantern.core.code;
+package brightlantern.core.sweep;
 
+import brightlantern.core.code.Code;
+import brightlantern.core.code.DtcStatus;
+import brightlantern.core.code.StoredCode;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Feed;
 import brightlantern.core.vehicle.VehicleDescription;

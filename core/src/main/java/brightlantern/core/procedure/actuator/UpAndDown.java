@@ -1,6 +1,7 @@
-package brightlantern.core.actuator;
+package brightlantern.core.procedure.actuator;
 
-import brightlantern.core.actuator.ActuatorRun.Sample;
+import brightlantern.core.actuator.Actuator;
+import brightlantern.core.procedure.actuator.ActuatorRun.Sample;
 import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,5 +1,6 @@
-package brightlantern.core.actuator;
+package brightlantern.core.procedure.actuator;
 
+import brightlantern.core.actuator.Actuator;
 import brightlantern.core.procedure.Study;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;

@@ -1,12 +1,14 @@
-package brightlantern.core.actuator;
+package brightlantern.core.procedure.actuator;
 
+import brightlantern.core.actuator.Actuator;
+import brightlantern.core.actuator.Response;
 import brightlantern.core.filter.Filter;
 import brightlantern.core.procedure.Act;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.Scene;
 import brightlantern.core.procedure.Step;
-import brightlantern.core.procedure.Studies;
+import brightlantern.core.procedure.Study;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
@@ -39,6 +41,24 @@ public final class ActuatorProcedures {
         return "steps-" + actuator;
     }
 
+    private static final String STROKES = "strokes";
+    private static final String UP_AND_DOWN = "up-and-down";
+    private static final String RESPONSES = "responses";
+    private static final String BY_HAND = "by-hand";
+
+    /** The studies of actuators by the names under which procedures ask for them. */
+    public static final Map<String, Study> STUDIES =
+            Map.of(
+                    STROKES, ActuatorRun.STROKES,
+                    UP_AND_DOWN, ActuatorRun.STEPS,
+                    RESPONSES, Responses.STUDY,
+                    BY_HAND, ByHand.STUDY);
+
+    /** None of them speaks of cylinders. */
+    private static List<String> outcomes(String study) {
+        return STUDIES.get(study).outcomes(0);
+    }
+
     public static List<Procedure> of(VehicleDescription d, Equipment equipment) {
         List<Procedure> all = new ArrayList<>();
         for (Actuator a : d.actuators()) {
@@ -53,7 +73,7 @@ public final class ActuatorProcedures {
                                 "Drive " + name,
                                 "Command, current and what follows from it, one after the other.",
                                 onAndOff(a),
-                                Studies.RESPONSES,
+                                RESPONSES,
                                 1));
                 continue;
             }
@@ -66,7 +86,7 @@ public final class ActuatorProcedures {
                             "Drive " + name,
                             "How fast it moves, where it ends, and whether it shoots over.",
                             ends(a),
-                            Studies.STROKES,
+                            STROKES,
                             ActuatorRun.MOST_STROKES));
             all.add(
                     procedure(
@@ -78,7 +98,7 @@ public final class ActuatorProcedures {
                             "Friction holds it until the command has gone ahead; play makes it stand"
                                     + " elsewhere on the way up than on the way down.",
                             stairs(a),
-                            Studies.UP_AND_DOWN,
+                            UP_AND_DOWN,
                             1));
         }
         return all;
@@ -100,7 +120,7 @@ public final class ActuatorProcedures {
                                                                 a.name() + " by hand",
                                                                 ByHand.told(asked.legs()) + ".",
                                                                 asked.legs(),
-                                                                Studies.BY_HAND,
+                                                                BY_HAND,
                                                                 1)));
     }
 
@@ -174,13 +194,19 @@ public final class ActuatorProcedures {
                 step(
                         "judged",
                         "",
-                        new Act.Study(study, a.id(), "", Map.of(), rounds > 1 ? "sure" : "back")));
+                        new Act.Study(
+                                study,
+                                a.id(),
+                                "",
+                                Map.of(),
+                                rounds > 1 ? "sure" : "back",
+                                outcomes(study))));
         if (rounds > 1) {
             Filter sure =
                     new Filter.Compare(
                             Scene.study("judged"),
                             Filter.Operator.OTHER,
-                            Studies.outcomes(study).indexOf(ActuatorRun.UNSURE));
+                            outcomes(study).indexOf(ActuatorRun.UNSURE));
             steps.add(
                     step(
                             "sure",

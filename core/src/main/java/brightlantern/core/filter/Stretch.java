@@ -1,8 +1,8 @@
-package brightlantern.core.take;
+package brightlantern.core.filter;
 
-import brightlantern.core.filter.Filter;
 import brightlantern.core.signal.Condition;
 import brightlantern.core.signal.RangeVerdict;
+import brightlantern.core.take.Take;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -1,9 +1,14 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
 import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.network.NetworkReasoner;
-import brightlantern.core.network.NetworkSuspects;
-import brightlantern.core.suspect.Predictions.Normal;
+import brightlantern.core.reason.Predictions.Normal;
+import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -123,7 +128,7 @@ public final class Reasoner {
     public Reasoner(VehicleDescription description) {
         this.description = description;
         this.predictions = new Predictions(description);
-        this.network = new NetworkReasoner(description);
+        this.network = new NetworkReasoner(description.network());
         double total = description.suspects().stream().mapToDouble(Suspect::common).sum();
         double covered = covered(description);
         // what a short list leaves open goes to both others alike
@@ -157,7 +162,7 @@ public final class Reasoner {
                 hypotheses.add(
                         new Hypothesis(
                                 suspect.id(),
-                                Optional.of(Fault.of(effect, size)),
+                                Optional.of(new Fault(effect.kind(), effect.of(), size)),
                                 i,
                                 prior / SEVERITIES));
             }
@@ -591,7 +596,7 @@ public final class Reasoner {
 
     private static String sentence(List<Standing> standings) {
         Standing lead = standings.get(0);
-        String sure = percent(lead.sureness());
+        String sure = Words.percent(lead.sureness());
         if (lead.suspectId().equals(NOTHING)) {
             return lead.sureness() >= POINTED_AT
                     ? "Nothing is accused: what was checked is as it should be (" + sure + ")."
@@ -612,13 +617,6 @@ public final class Reasoner {
             return "Things point to: " + lead.name() + " (" + sure + "), not yet proven.";
         }
         return "Not known yet. " + lead.name() + " leads with " + sure + ".";
-    }
-
-    /** A probability as people read it; no evidence makes anything quite certain. */
-    public static String percent(double share) {
-        return share > 0.99
-                ? "over 99 %"
-                : share < 0.01 ? "under 1 %" : String.format(Locale.ROOT, "%.0f %%", 100 * share);
     }
 
     private String severity(String id, double[] weights) {

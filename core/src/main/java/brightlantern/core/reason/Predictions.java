@@ -1,13 +1,13 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
 import brightlantern.core.actuator.Actuator;
-import brightlantern.core.actuator.ActuatorRun;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
+import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Map;
