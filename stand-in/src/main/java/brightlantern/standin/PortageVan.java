@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.gateway.DoipGateway;
 import brightlantern.standin.instrument.MeterServer;
@@ -181,17 +182,25 @@ public final class PortageVan implements Works, AutoCloseable {
                 .forEach(
                         s -> {
                             parts.forEach(part -> part.mend(repairId));
-                            s.effect().ifPresent(effect -> faults.mend(effect.of()));
+                            s.effect().ifPresent(this::mend);
                             if (s.id().equals("boost-hose")) {
                                 faults.hoseLeak(0);
                             }
                         });
     }
 
-    /** Two drives up a long hill before the visit, the first one with a trailer. */
+    private void mend(Effect effect) {
+        if (effect instanceof Effect.Series series) {
+            faults.mend(series.of());
+        } else if (effect instanceof Effect.Drag drag) {
+            faults.mend(drag.of());
+        }
+    }
+
     /** Seconds that a vehicle stood in the yard before anybody looks at it. */
     private static final double WAITED = 600;
 
+    /** Two drives up a long hill before the visit, the first one with a trailer. */
     private void pastDrives() {
         for (boolean trailer : new boolean[] {true, false}) {
             plant.driver(Driver.away().key(2).trailer(trailer));

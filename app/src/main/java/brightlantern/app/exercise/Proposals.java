@@ -5,7 +5,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.Proposal;
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Standing;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;
@@ -49,7 +49,7 @@ class Proposals {
         List<String> suspects =
                 reasoning.of(job, d, Double.NaN).ranking().standings().stream()
                         .filter(s -> s.sureness() >= LEAST_SURENESS)
-                        .map(Reasoner.Standing::suspectId)
+                        .map(Standing::suspectId)
                         .toList();
         Set<String> symptoms = context.job().symptoms();
         Map<String, Set<String>> families = new HashMap<>();

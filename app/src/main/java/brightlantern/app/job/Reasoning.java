@@ -1,5 +1,7 @@
 package brightlantern.app.job;
 
+import brightlantern.core.reason.NextCheck;
+import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -48,10 +50,7 @@ public class Reasoning {
                 .toList();
     }
 
-    public record State(
-            List<Findings.Finding> findings,
-            Reasoner.Ranking ranking,
-            List<Reasoner.NextCheck> next) {}
+    public record State(List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next) {}
 
     public State of(long jobId, VehicleDescription description, double supplyVolts) {
         List<Findings.Finding> relevant = relevant(jobId);

@@ -9,8 +9,10 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.battery.SupplyVerdict;
+import brightlantern.core.reason.Contribution;
+import brightlantern.core.reason.Explanation;
 import brightlantern.core.reason.NextStep;
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.HeadValues;
 import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -186,7 +188,7 @@ public class JobPages {
                         context.job().id(),
                         context.description(),
                         context.link().status().supply());
-        Reasoner.Standing lead = state.ranking().lead();
+        Standing lead = state.ranking().lead();
         // before anything was found, how common things are says nothing of this vehicle
         boolean bare = state.findings().isEmpty();
         List<RailSuspect> suspects =
@@ -205,9 +207,9 @@ public class JobPages {
             Findings.Finding f = all.get(i);
             int index = indexOf(state.findings(), f);
             double push =
-                    lead.pushes().stream()
+                    lead.contributions().stream()
                             .filter(p -> p.evidenceIndex() == index)
-                            .mapToDouble(Reasoner.Push::bans)
+                            .mapToDouble(Contribution::log10Odds)
                             .findFirst()
                             .orElse(0);
             last.add(
@@ -220,7 +222,7 @@ public class JobPages {
         NextStep step = next(context, state);
         return new Rail(
                 bare
-                        ? Reasoner.nothingFound(!context.job().symptoms().isEmpty())
+                        ? Explanation.nothingFound(!context.job().symptoms().isEmpty())
                         : state.ranking().sentence(),
                 suspects,
                 last,

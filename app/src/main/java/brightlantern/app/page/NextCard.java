@@ -1,18 +1,18 @@
 package brightlantern.app.page;
 
 import brightlantern.app.job.Job;
-import brightlantern.core.actuator.Actuator;
-import brightlantern.core.procedure.actuator.ActuatorProcedures;
+import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.NextStep;
-import brightlantern.core.reason.Reasoner.NextCheck;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Place;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * The card of the evidence rail that says what to do next, ready to be shown.
@@ -32,6 +32,8 @@ public record NextCard(
         String minutes,
         List<String> expectations,
         String gates) {
+
+    private static final String PROCEDURES = "exercise/procedures/";
 
     static NextCard of(Job job, VehicleDescription description, NextStep step) {
         String base = "/jobs/" + job.id();
@@ -93,56 +95,38 @@ public record NextCard(
 
     /** The address where a check is done, with its condition set. */
     public static String href(Job job, Check check) {
-        return "/jobs/" + job.id() + "/" + place(check);
+        return "/jobs/" + job.id() + "/" + address(check.place());
     }
 
-    /** The place in a job where a check is done, with its condition set. */
-    public static String place(Check check) {
-        if (!check.at().isEmpty()) {
-            return check.stage() + "/" + check.at();
-        }
-        return switch (check.kind()) {
-            case "reading" -> reading(check.of().get(0), check.load(), check.moving());
-            case "run" -> run(check.of().get(0));
-            case "finding" ->
-                    check.stage().equals("trace")
-                            ? check.stage() + "#finding-" + check.of().get(0)
-                            : check.stage() + "?check=" + encoded(check.id());
-            default -> check.stage();
-        };
+    /** A place below a job, as part of an address. */
+    public static String address(Place place) {
+        String with =
+                place.with().entrySet().stream()
+                        .sorted(Map.Entry.comparingByKey())
+                        .map(e -> e.getKey() + "=" + encoded(e.getValue()))
+                        .collect(Collectors.joining("&"));
+        return place.path()
+                + (with.isEmpty() ? "" : "?" + with)
+                + (place.part().isEmpty() ? "" : "#" + place.part());
     }
 
-    /** The place where an actuator is driven. */
-    public static String run(String actuatorId) {
-        return "exercise/procedures/" + ActuatorProcedures.drive(actuatorId);
-    }
-
-    /** The place where a reading is taken, its condition chosen. */
-    public static String reading(String point, String load, List<String> moving) {
-        String condition =
-                load.toLowerCase(Locale.ROOT)
-                        + moving.stream().map(m -> "-" + m).findFirst().orElse("");
-        return "probe?point=" + encoded(point) + "&condition=" + encoded(condition) + "#point";
-    }
-
+    /** Where the gates that a check needs can be asked for; empty when it needs none. */
     private static String gates(Job job, VehicleDescription description, Check check) {
-        Optional<String> procedure =
-                switch (check.kind()) {
-                    case "run" -> Optional.of(ActuatorProcedures.drive(check.of().get(0)));
-                    case "reading" ->
-                            description.actuators().stream()
-                                    .filter(a -> check.moving().contains(a.motor()))
-                                    .map(Actuator::id)
-                                    .map(ActuatorProcedures::drive)
-                                    .findFirst();
-                    default ->
-                            Optional.of(check.at())
-                                    .filter(a -> a.startsWith("procedures/"))
-                                    .map(a -> a.substring("procedures/".length()));
-                };
-        return procedure
-                .map(p -> "/jobs/" + job.id() + "/exercise/procedures/" + p + "/now?in=rail")
+        return driven(description, check)
+                .map(Place::path)
+                .filter(path -> path.startsWith(PROCEDURES))
+                .map(path -> "/jobs/" + job.id() + "/" + path + "/now?in=rail")
                 .orElse("");
+    }
+
+    /** Where what a check moves is driven; the place of the check itself when it moves nothing. */
+    private static Optional<Place> driven(VehicleDescription description, Check check) {
+        return check instanceof Check.Reading reading
+                ? description.actuators().stream()
+                        .filter(a -> reading.moving().contains(a.motor()))
+                        .map(a -> Place.driving(a.id()))
+                        .findFirst()
+                : Optional.of(check.place());
     }
 
     private static String encoded(String text) {

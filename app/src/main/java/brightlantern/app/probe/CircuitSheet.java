@@ -116,7 +116,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
         Map<String, Boolean> newest = new HashMap<>();
         taken.stream()
                 .filter(r -> r.pointId().equals(point.id()))
-                .forEach(r -> newest.put(r.key(), r.passed()));
+                .forEach(r -> newest.put(r.key(), r.right()));
         return newest.isEmpty() ? "none" : newest.containsValue(false) ? "fails" : "holds";
     }
 

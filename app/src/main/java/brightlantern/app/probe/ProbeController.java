@@ -111,7 +111,7 @@ class ProbeController {
 
     private static ProbePoint proposed(JobPages.Context context, Circuit circuit, Model model) {
         return proposedReading(model)
-                .map(check -> circuit.point(check.of().get(0)))
+                .map(check -> circuit.point(check.point()))
                 .orElseGet(
                         () ->
                                 circuit.points().stream()
@@ -122,17 +122,18 @@ class ProbeController {
 
     private static String proposedCondition(ProbePoint chosen, Model model) {
         return proposedReading(model)
-                .filter(check -> check.of().get(0).equals(chosen.id()))
-                .map(check -> conditionId(check.load(), String.join("", check.moving())))
+                .filter(check -> check.point().equals(chosen.id()))
+                .map(check -> Evidence.Reading.condition(check.load(), check.moving()))
                 .orElse("");
     }
 
-    private static Optional<Check> proposedReading(Model model) {
+    private static Optional<Check.Reading> proposedReading(Model model) {
         return Optional.ofNullable((JobPages.Rail) model.getAttribute("rail"))
                 .map(JobPages.Rail::step)
                 .filter(NextStep.DoCheck.class::isInstance)
                 .map(step -> ((NextStep.DoCheck) step).check().check())
-                .filter(check -> check.kind().equals("reading"));
+                .filter(Check.Reading.class::isInstance)
+                .map(Check.Reading.class::cast);
     }
 
     private static String conditionId(String load, String moving) {
@@ -212,7 +213,7 @@ class ProbeController {
                                 String.format(Locale.ROOT, "%.3f", r.volts()),
                                 ExpectedReading.at(circuit, r.pointId(), use, Optional.empty())
                                         .words(),
-                                r.passed(),
+                                r.right(),
                                 f.who()));
             }
         }

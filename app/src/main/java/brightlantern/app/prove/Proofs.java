@@ -15,6 +15,7 @@ import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Place;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -127,22 +128,9 @@ class Proofs {
 
     /** Where a check is done again, with its condition set. */
     private static String where(Findings.Finding f, VehicleDescription d) {
-        Evidence evidence = f.evidence().orElse(null);
-        if (evidence instanceof Evidence.Reading r) {
-            return NextCard.reading(r.pointId(), r.load(), r.moving());
-        }
-        if (evidence instanceof Evidence.Run r) {
-            return NextCard.run(r.actuatorId());
-        }
-        if (evidence instanceof Evidence.Heard) {
-            return "sweep/roll-call";
-        }
-        if (evidence instanceof Evidence.Outcome o) {
-            return d.checks().stream()
-                    .filter(c -> c.of().contains(o.findingId()))
-                    .findFirst()
-                    .map(NextCard::place)
-                    .orElse(f.stage());
+        Optional<Place> place = f.evidence().flatMap(e -> e.place(d.checks()));
+        if (place.isPresent()) {
+            return NextCard.address(place.get());
         }
         return f.about().startsWith("procedure ")
                 ? "exercise/procedures/" + f.about().substring("procedure ".length())
@@ -151,12 +139,7 @@ class Proofs {
 
     /** The key of what can be done again; codes have a requirement of their own. */
     private static String checkKey(Findings.Finding f) {
-        Evidence evidence = f.evidence().orElse(null);
-        return evidence instanceof Evidence.CodeSeen
-                        || evidence instanceof Evidence.RepairFailed
-                        || evidence instanceof Evidence.RuledOut
-                ? ""
-                : f.key();
+        return f.evidence().filter(e -> !e.repeatable()).isPresent() ? "" : f.key();
     }
 
     private Proof.DatedTake dated(

@@ -13,7 +13,8 @@ import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
 import brightlantern.app.page.Pdf;
 import brightlantern.core.proof.Proof;
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Ranking;
+import brightlantern.core.reason.Standing;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Repair;
@@ -100,7 +101,7 @@ class ProveController {
     String page(@PathVariable("id") long id, Model model) {
         JobPages.Context context = pages.fill(id, "prove", model);
         Optional<Proof.Verdict> verdict = proofs.of(context);
-        Reasoner.Ranking ranking = ranking(context);
+        Ranking ranking = ranking(context);
         model.addAttribute("options", options(context.description(), ranking));
         model.addAttribute("repairs", repairs.of(id));
         model.addAttribute("current", repairs.current(id).orElse(null));
@@ -117,20 +118,20 @@ class ProveController {
     }
 
     /** What is said instead of offering a repair when what was found is not to be mended. */
-    private static Optional<String> told(VehicleDescription d, Reasoner.Ranking ranking) {
+    private static Optional<String> told(VehicleDescription d, Ranking ranking) {
         return ranking.accused()
                 .flatMap(a -> d.suspect(a.suspectId()))
                 .filter(s -> s.repair().told())
                 .map(s -> NextCard.told(s.name()));
     }
 
-    private Reasoner.Ranking ranking(JobPages.Context context) {
+    private Ranking ranking(JobPages.Context context) {
         return reasoning
                 .of(context.job().id(), context.description(), context.link().status().supply())
                 .ranking();
     }
 
-    private static List<Option> options(VehicleDescription d, Reasoner.Ranking ranking) {
+    private static List<Option> options(VehicleDescription d, Ranking ranking) {
         List<Option> options = new ArrayList<>();
         ranking.standings().stream()
                 .limit(OPTIONS)
@@ -310,9 +311,9 @@ class ProveController {
                         .map(Repairs.Repair::suspectId)
                         .orElse(state.ranking().lead().suspectId());
         return state.ranking().of(suspect).stream()
-                .flatMap(s -> s.pushes().stream())
-                .filter(p -> p.bans() > 0.1)
-                .sorted((a, b) -> Double.compare(b.bans(), a.bans()))
+                .flatMap(s -> s.contributions().stream())
+                .filter(p -> p.log10Odds() > 0.1)
+                .sorted((a, b) -> Double.compare(b.log10Odds(), a.log10Odds()))
                 .limit(4)
                 .map(p -> state.findings().get(p.evidenceIndex()).text())
                 .toList();
@@ -344,7 +345,7 @@ class ProveController {
         Optional<Suspect> cause =
                 repairs.current(job.id())
                         .map(Repairs.Repair::suspectId)
-                        .or(() -> ranking(context).accused().map(Reasoner.Standing::suspectId))
+                        .or(() -> ranking(context).accused().map(Standing::suspectId))
                         .flatMap(d::suspect);
         return new Report(
                 workshop,

@@ -4,7 +4,9 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Contribution;
+import brightlantern.core.reason.Explanation;
+import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
@@ -55,7 +57,7 @@ class TraceController {
             String name,
             String percent,
             int width,
-            String severity,
+            String size,
             List<PushRow> pushes,
             List<String> chain,
             boolean described) {}
@@ -70,15 +72,15 @@ class TraceController {
         model.addAttribute(
                 "answer",
                 state.findings().isEmpty()
-                        ? Reasoner.nothingFound(!context.job().symptoms().isEmpty())
+                        ? Explanation.nothingFound(!context.job().symptoms().isEmpty())
                         : state.ranking().sentence());
-        List<Reasoner.Standing> all = state.ranking().standings();
+        List<Standing> all = state.ranking().standings();
         // a large network alone has a hundred elements; those that nothing speaks for are only
         // named
         model.addAttribute(
                 "suspects",
                 all.stream().limit(SHOWN).map(s -> row(s, state, context.description())).toList());
-        model.addAttribute("faint", all.stream().skip(SHOWN).map(Reasoner.Standing::name).toList());
+        model.addAttribute("faint", all.stream().skip(SHOWN).map(Standing::name).toList());
         model.addAttribute(
                 "next",
                 state.next().stream()
@@ -96,23 +98,25 @@ class TraceController {
         return "trace/trace";
     }
 
-    private static SuspectRow row(
-            Reasoner.Standing s, Reasoning.State state, VehicleDescription d) {
+    private static SuspectRow row(Standing s, Reasoning.State state, VehicleDescription d) {
         List<PushRow> pushes = new ArrayList<>();
-        s.pushes().stream()
-                .sorted(Comparator.comparingDouble((Reasoner.Push p) -> -Math.abs(p.bans())))
+        s.contributions().stream()
+                .sorted(Comparator.comparingDouble((Contribution p) -> -Math.abs(p.log10Odds())))
                 .forEach(
                         p ->
                                 pushes.add(
                                         new PushRow(
                                                 state.findings().get(p.evidenceIndex()).text(),
-                                                p.bans() > 0,
+                                                p.log10Odds() > 0,
                                                 (int)
                                                         Math.round(
                                                                 Math.min(
                                                                         100,
-                                                                        40 * Math.abs(p.bans()))),
-                                                strength(p.bans()),
+                                                                        40
+                                                                                * Math.abs(
+                                                                                        p
+                                                                                                .log10Odds()))),
+                                                strength(p.log10Odds()),
                                                 p.expected())));
         Optional<Suspect> described = d.suspect(s.suspectId());
         return new SuspectRow(
@@ -120,20 +124,20 @@ class TraceController {
                 s.name(),
                 Words.percent(s.sureness()),
                 (int) Math.round(200 * s.sureness()),
-                s.severity(),
+                s.size(),
                 pushes,
                 described.map(Suspect::chain).orElse(List.of()),
                 described.isPresent());
     }
 
-    private static String strength(double bans) {
-        double times = Math.pow(10, Math.abs(bans));
+    private static String strength(double log10Odds) {
+        double times = Math.pow(10, Math.abs(log10Odds));
         String factor =
                 times >= 1000
                         ? "over 1000 times"
                         : String.format(
                                 Locale.ROOT, times < 10 ? "%.1f times" : "%.0f times", times);
-        return bans > 0
+        return log10Odds > 0
                 ? factor + " likelier than under the others"
                 : factor + " less likely than under the others";
     }

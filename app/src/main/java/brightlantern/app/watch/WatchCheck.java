@@ -23,11 +23,12 @@ record WatchCheck(String name, String why, String todo, List<String> needs, Set<
     static Optional<WatchCheck> of(VehicleDescription d, String id) {
         return d.checks().stream()
                 .filter(c -> c.id().equals(id) && c.stage().equals("watch"))
+                .filter(Check.Look.class::isInstance)
                 .findFirst()
-                .map(c -> of(d, c));
+                .map(c -> of(d, (Check.Look) c));
     }
 
-    private static WatchCheck of(VehicleDescription d, Check check) {
+    private static WatchCheck of(VehicleDescription d, Check.Look check) {
         Set<String> values = new LinkedHashSet<>();
         Set<String> needs = new LinkedHashSet<>();
         for (String finding : check.of()) {

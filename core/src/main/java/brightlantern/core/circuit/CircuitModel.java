@@ -96,14 +96,6 @@ public final class CircuitModel {
             Map<String, Double> volts, Map<String, Double> speeds, Map<String, Double> amps) {}
 
     /**
-     * An effect at one severity.
-     *
-     * @param kind series (adds {@code size} ohms in a segment) or drag (multiplies a motor's load
-     *     by {@code size})
-     */
-    public record Fault(String kind, String of, double size) {}
-
-    /**
      * Solves the circuit. Between stall and motion a motor is linear, so only which motors stall
      * and how hot a lamp burns is found by repetition.
      */
@@ -112,11 +104,7 @@ public final class CircuitModel {
         for (MotorPart part : circuit.motors()) {
             if (use.moving().contains(part.id())) {
                 Motor motor = Motor.of(part);
-                boolean dragged =
-                        fault.isPresent()
-                                && fault.get().kind().equals("drag")
-                                && fault.get().of().equals(part.id());
-                moving.put(part.id(), dragged ? motor.withDrag(fault.get().size()) : motor);
+                moving.put(part.id(), dragged(motor, part, fault));
             }
         }
         Set<String> stalled = new HashSet<>();
@@ -148,6 +136,19 @@ public final class CircuitModel {
         return solution(moving, volts);
     }
 
+    private static Motor dragged(Motor motor, MotorPart part, Optional<Fault> fault) {
+        return fault.orElse(null) instanceof Fault.Drag drag && drag.motor().equals(part.id())
+                ? motor.withDrag(drag.size())
+                : motor;
+    }
+
+    private static double added(Segment segment, Optional<Fault> fault) {
+        return fault.orElse(null) instanceof Fault.Series series
+                        && series.segment().equals(segment.id())
+                ? series.size()
+                : 0;
+    }
+
     private static boolean settled(double[] before, double[] now) {
         if (before.length != now.length) {
             return false;
@@ -175,14 +176,10 @@ public final class CircuitModel {
         DcNetwork network = new DcNetwork(nodes.size());
         network.voltage(node("BAT+"), 0, use.supplyVolts());
         for (Segment segment : circuit.segments()) {
-            boolean hit =
-                    fault.isPresent()
-                            && fault.get().kind().equals("series")
-                            && fault.get().of().equals(segment.id());
             network.resistor(
                     node(segment.from()),
                     node(segment.to()),
-                    segment.ohm() + (hit ? fault.get().size() : 0));
+                    segment.ohm() + added(segment, fault));
         }
         for (MotorPart part : circuit.motors()) {
             network.resistor(node(part.from()), node(part.to()), STANDBY_OHM);

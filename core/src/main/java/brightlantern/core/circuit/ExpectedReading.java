@@ -1,6 +1,5 @@
 package brightlantern.core.circuit;
 
-import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Use;
 import java.util.Locale;
 import java.util.Optional;

@@ -13,9 +13,6 @@ import java.util.Map;
 
 /** The elements of the network as suspects like all others; what they do is computed. */
 public final class NetworkSuspects {
-    /** Kind of effect of these suspects; its {@code of} is the element's id. */
-    public static final String EFFECT = "network";
-
     /** Prefix of their ids and of their repairs. */
     public static final String PREFIX = "wire-";
 
@@ -56,7 +53,7 @@ public final class NetworkSuspects {
                 PREFIX + e.id(),
                 e.name(),
                 e.common() * share,
-                java.util.Optional.of(new Effect(EFFECT, "", e.id(), 0, 1)),
+                java.util.Optional.of(new Effect.OfElement(e.id())),
                 Map.of(),
                 symptoms,
                 Map.of(),

@@ -1,8 +1,5 @@
 package brightlantern.core.reason;
 
-import brightlantern.core.reason.Reasoner.NextCheck;
-import brightlantern.core.reason.Reasoner.Ranking;
-import brightlantern.core.reason.Reasoner.Standing;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -107,9 +104,9 @@ public sealed interface NextStep {
 
     private static String left(Ranking ranking) {
         return switch (ranking.lead().suspectId()) {
-            case Reasoner.SOMETHING_ELSE ->
+            case Hypothesis.SOMETHING_ELSE ->
                     "No described cause explains what was found, and no described check is left that would tell. Look at the plans in Exercise and at the codes again, try it under the conditions of the complaint, and enter what you find in Trace.";
-            case Reasoner.NOTHING ->
+            case Hypothesis.NOTHING ->
                     "What was checked is as it should be, and no described check is left that would tell. Try it under the conditions of the complaint: record a take, or sweep again when it shows.";
             default ->
                     ranking.lead().name()

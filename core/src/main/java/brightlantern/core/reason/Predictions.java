@@ -3,10 +3,10 @@ package brightlantern.core.reason;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
-import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
+import brightlantern.core.circuit.Fault;
 import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -35,14 +35,6 @@ final class Predictions {
 
     Predictions(VehicleDescription description) {
         this.description = description;
-    }
-
-    /** A normal distribution on a bounded scale from 0 to {@code top}. */
-    record Normal(double mean, double deviation, double top) {
-        /** The same, read with an instrument that has a deviation of its own. */
-        Normal blurred(double byDeviation) {
-            return new Normal(mean, Math.hypot(deviation, byDeviation), top);
-        }
     }
 
     private record RunKey(

@@ -64,15 +64,6 @@ public record Causes(
                     at.needs("a finding", s.tells().keySet());
                     s.tells().forEach((finding, odds) -> addUp(finding, odds, at));
                 });
-        references.each(
-                "checks",
-                checks,
-                (c, at) -> {
-                    switch (c.kind()) {
-                        case "run" -> at.needs("an actuator", c.of());
-                        case "finding" -> at.needs("a finding", c.of());
-                        default -> at.needs("a circuit", c.circuit());
-                    }
-                });
+        references.each("checks", checks, Check::check);
     }
 }

@@ -1,9 +1,12 @@
 package brightlantern.core.suspect;
 
 import brightlantern.core.network.RollCall;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 
 /** One finding that may speak for or against suspects. */
@@ -23,6 +26,21 @@ public sealed interface Evidence {
     /** Evidence with the same key is of the same thing; the newer replaces the older. */
     String key();
 
+    /** Whether it shows something wrong by itself; empty for what only tells together with more. */
+    default Optional<Boolean> passed() {
+        return Optional.empty();
+    }
+
+    /** Whether the same can be done again, to see whether a repair has helped. */
+    default boolean repeatable() {
+        return true;
+    }
+
+    /** Where it is done again, with its condition set, as far as the evidence itself tells. */
+    default Optional<Place> place(List<Check> checks) {
+        return Optional.empty();
+    }
+
     record SymptomTold(String symptomId) implements Evidence {
         public String key() {
             return "symptom " + symptomId;
@@ -36,12 +54,31 @@ public sealed interface Evidence {
         public String key() {
             return "code " + code;
         }
+
+        @Override
+        public Optional<Boolean> passed() {
+            return Optional.of(!present);
+        }
+
+        @Override
+        public boolean repeatable() {
+            return false;
+        }
     }
 
     /** A finding with a fixed set of outcomes, such as how boost followed on a climb. */
     record Outcome(String findingId, String outcomeId) implements Evidence {
-        public String key() {
+        static String key(String findingId) {
             return "outcome " + findingId;
+        }
+
+        public String key() {
+            return key(findingId);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return checks.stream().filter(c -> c.key().equals(key())).findFirst().map(Check::place);
         }
     }
 
@@ -57,7 +94,12 @@ public sealed interface Evidence {
         }
 
         public String key() {
-            return "outcome " + findingId;
+            return Outcome.key(findingId);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return new Outcome(findingId, outcomeId).place(checks);
         }
     }
 
@@ -75,14 +117,28 @@ public sealed interface Evidence {
             double moveSeconds,
             double deviation,
             double supplyVolts,
-            boolean passed)
+            @JsonProperty("passed") boolean right)
             implements Evidence {
         public Run {
             together = List.copyOf(together);
         }
 
-        public String key() {
+        static String key(String actuatorId, List<String> together) {
             return "run " + actuatorId + " with " + together;
+        }
+
+        public String key() {
+            return key(actuatorId, together);
+        }
+
+        @Override
+        public Optional<Boolean> passed() {
+            return Optional.of(right);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return Optional.of(Place.driving(actuatorId));
         }
     }
 
@@ -100,14 +156,34 @@ public sealed interface Evidence {
             List<String> moving,
             double volts,
             double supplyVolts,
-            boolean passed)
+            @JsonProperty("passed") boolean right)
             implements Evidence {
         public Reading {
             moving = List.copyOf(moving);
         }
 
-        public String key() {
+        static String key(String circuitId, String pointId, String load, List<String> moving) {
             return "reading " + circuitId + " " + pointId + " " + load + " " + moving;
+        }
+
+        /** The condition under which a reading is taken, as the page of readings names it. */
+        public static String condition(String load, List<String> moving) {
+            return load.toLowerCase(Locale.ROOT)
+                    + moving.stream().map(m -> "-" + m).findFirst().orElse("");
+        }
+
+        public String key() {
+            return key(circuitId, pointId, load, moving);
+        }
+
+        @Override
+        public Optional<Boolean> passed() {
+            return Optional.of(right);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return Optional.of(Place.probing(circuitId, pointId, condition(load, moving)));
         }
     }
 
@@ -115,15 +191,28 @@ public sealed interface Evidence {
      * What was heard of the network, in a sweep or a roll call; the newer holds.
      *
      * @param fitted modules that this vehicle really has
-     * @param passed whether all of them answered every time and none misses another
+     * @param right whether all of them answered every time and none misses another
      */
-    record Heard(RollCall call, Set<String> fitted, boolean passed) implements Evidence {
+    record Heard(RollCall call, Set<String> fitted, @JsonProperty("passed") boolean right)
+            implements Evidence {
         public Heard {
             fitted = Set.copyOf(fitted);
         }
 
+        static final String KEY = "network";
+
         public String key() {
-            return "network";
+            return KEY;
+        }
+
+        @Override
+        public Optional<Boolean> passed() {
+            return Optional.of(right);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return Optional.of(Place.of("sweep/roll-call"));
         }
     }
 
@@ -132,12 +221,22 @@ public sealed interface Evidence {
         public String key() {
             return "repair failed " + suspectId;
         }
+
+        @Override
+        public boolean repeatable() {
+            return false;
+        }
     }
 
     /** A technician ruled a suspect out. */
     record RuledOut(String suspectId, String reason) implements Evidence {
         public String key() {
             return "ruled out " + suspectId;
+        }
+
+        @Override
+        public boolean repeatable() {
+            return false;
         }
     }
 }

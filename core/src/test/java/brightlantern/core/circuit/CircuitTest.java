@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import brightlantern.core.circuit.CircuitModel.Fault;
 import brightlantern.core.circuit.CircuitModel.Load;
 import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.vehicle.Vehicles;
@@ -67,7 +66,7 @@ class CircuitTest {
 
     @Test
     void aCorrodedEarthReadsNothingAtRestAndItsDropWhileMoving() {
-        Optional<Fault> fault = Optional.of(new Fault("series", "G12", 0.9));
+        Optional<Fault> fault = Optional.of(new Fault.Series("G12", 0.9));
         assertThat(model.solve(Use.idle(12.4), fault).volts().get("G12")).isLessThan(0.05);
         var moving = model.solve(Use.idle(12.4).moving(Set.of("vane-motor")), fault);
         // Ohm: what flows through the motor flows through the stud
@@ -84,11 +83,11 @@ class CircuitTest {
         double more = 0.01 + 5 * random.nextDouble();
         Use use = Use.idle(12.4).moving(Set.of("vane-motor"));
         double a =
-                model.solve(use, Optional.of(new Fault("series", "G12", ohm)))
+                model.solve(use, Optional.of(new Fault.Series("G12", ohm)))
                         .speeds()
                         .get("vane-motor");
         double b =
-                model.solve(use, Optional.of(new Fault("series", "G12", ohm + more)))
+                model.solve(use, Optional.of(new Fault.Series("G12", ohm + more)))
                         .speeds()
                         .get("vane-motor");
         assertThat(b).isLessThanOrEqualTo(a + 1e-3);
@@ -98,7 +97,7 @@ class CircuitTest {
     void hiddenResistanceIsFoundAgainFromTwoReadings(RepetitionInfo nth) {
         double ohm = 0.1 + 3.9 * new Random(nth.getCurrentRepetition()).nextDouble();
         for (String point : List.of("G12", "F07")) {
-            Optional<Fault> fault = Optional.of(new Fault("series", point, ohm));
+            Optional<Fault> fault = Optional.of(new Fault.Series(point, ohm));
             double rest = model.solve(Use.idle(12.4), fault).volts().get(point);
             double bulb =
                     model.solve(Use.idle(12.4).loaded(point, Load.BULB), fault).volts().get(point);

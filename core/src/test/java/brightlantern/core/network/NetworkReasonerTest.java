@@ -9,6 +9,7 @@ import brightlantern.core.network.NetworkModel.Kind;
 import brightlantern.core.network.RollCall.Miss;
 import brightlantern.core.network.RollCall.Tally;
 import brightlantern.core.reason.NetworkSuspects;
+import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -173,11 +174,11 @@ class NetworkReasonerTest {
         d.modules().stream()
                 .filter(m -> m.watches().contains(victim) && has.contains(m.id()))
                 .forEach(m -> misses.add(new Miss(m.id(), victim)));
-        Reasoner.Ranking ranking =
+        Ranking ranking =
                 weigher.rank(
                         List.of(new Evidence.Heard(new RollCall(calls, read, misses), has, false)));
         assertThat(ranking.lead().suspectId()).isEqualTo("wire-dead-" + victim);
-        Reasoner.Ranking sound =
+        Ranking sound =
                 weigher.rank(
                         List.of(
                                 new Evidence.Heard(
@@ -193,7 +194,7 @@ class NetworkReasonerTest {
                                         true)));
         assertThat(sound.accused()).isEmpty();
         assertThat(weigher.nextChecks(List.of(), 12.4))
-                .extracting(n -> n.check().kind())
-                .contains("heard");
+                .extracting(n -> n.check().key())
+                .contains("network");
     }
 }

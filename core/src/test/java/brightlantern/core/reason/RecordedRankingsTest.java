@@ -1,10 +1,10 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.network.RollCall;
-import brightlantern.core.reason.NetworkSuspects;
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.nio.file.Files;
@@ -109,17 +109,17 @@ class RecordedRankingsTest {
         for (int i = 0; i < CASES; i++) {
             List<Evidence> found = drawn(d, random);
             String at = i + " ";
-            for (Reasoner.Standing s : reasoner.rank(found).standings()) {
+            for (Standing s : reasoner.rank(found).standings()) {
                 figures.put(at + s.suspectId(), s.sureness());
-                s.pushes()
+                s.contributions()
                         .forEach(
                                 p ->
                                         figures.merge(
                                                 at + s.suspectId() + " pushes",
-                                                p.bans(),
+                                                p.log10Odds(),
                                                 Double::sum));
             }
-            for (Reasoner.NextCheck c : reasoner.nextChecks(found, 12.4)) {
+            for (NextCheck c : reasoner.nextChecks(found, 12.4)) {
                 figures.put(at + "check " + c.check().id(), c.bits());
             }
         }

@@ -1,9 +1,11 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import brightlantern.core.reason.Reasoner;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.FindingOutcome;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
@@ -48,7 +50,7 @@ class ReasonerLawsTest {
         return List.copyOf(byKey.values());
     }
 
-    private static double sureness(Reasoner.Ranking ranking, String suspect) {
+    private static double sureness(Ranking ranking, String suspect) {
         return ranking.of(suspect).orElseThrow().sureness();
     }
 
@@ -67,17 +69,16 @@ class ReasonerLawsTest {
         Random random = new Random(3);
         for (int i = 0; i < DRAWS; i++) {
             List<Evidence> found = drawn(d, random);
-            Reasoner.Ranking ranking = reasoner.rank(found);
+            Ranking ranking = reasoner.rank(found);
             assertThat(ranking.standings())
                     .allSatisfy(s -> assertThat(s.sureness()).isBetween(0.0, 1.0));
-            assertThat(ranking.standings().stream().mapToDouble(Reasoner.Standing::sureness).sum())
+            assertThat(ranking.standings().stream().mapToDouble(Standing::sureness).sum())
                     .isCloseTo(1, within(1e-9));
             assertThat(ranking.standings())
-                    .isSortedAccordingTo(
-                            Comparator.comparingDouble((Reasoner.Standing s) -> -s.sureness()));
+                    .isSortedAccordingTo(Comparator.comparingDouble((Standing s) -> -s.sureness()));
             List<Evidence> shuffled = new ArrayList<>(found);
             Collections.shuffle(shuffled, random);
-            Reasoner.Ranking again = reasoner.rank(shuffled);
+            Ranking again = reasoner.rank(shuffled);
             ranking.standings()
                     .forEach(
                             s ->
@@ -91,7 +92,7 @@ class ReasonerLawsTest {
     void whatASuspectWouldShowSpeaksForIt(String vehicle) {
         VehicleDescription d = Vehicles.named(vehicle);
         Reasoner reasoner = new Reasoner(d);
-        Reasoner.Ranking before = reasoner.rank(List.of());
+        Ranking before = reasoner.rank(List.of());
         for (Suspect suspect : d.suspects()) {
             List<Evidence> shown = new ArrayList<>();
             suspect.tells()
@@ -110,7 +111,7 @@ class ReasonerLawsTest {
             if (shown.isEmpty()) {
                 continue;
             }
-            Reasoner.Ranking after = reasoner.rank(shown);
+            Ranking after = reasoner.rank(shown);
             assertThat(sureness(after, suspect.id()))
                     .as("%s, %s after %s", vehicle, suspect.id(), shown)
                     .isGreaterThan(sureness(before, suspect.id()));
@@ -135,9 +136,9 @@ class ReasonerLawsTest {
                                                         .orElseThrow()
                                                         .id())));
         d.codes().forEach(c -> healthy.add(new Evidence.CodeSeen(c.code(), false)));
-        Reasoner.Ranking ranking = new Reasoner(d).rank(healthy);
+        Ranking ranking = new Reasoner(d).rank(healthy);
         assertThat(ranking.accused()).isEmpty();
-        assertThat(ranking.lead().suspectId()).isIn(Reasoner.NOTHING, Reasoner.SOMETHING_ELSE);
+        assertThat(ranking.lead().suspectId()).isIn(Hypothesis.NOTHING, Hypothesis.SOMETHING_ELSE);
     }
 
     @ParameterizedTest
@@ -145,16 +146,15 @@ class ReasonerLawsTest {
     void whoeverIsRuledOutFallsAndTheOthersKeepTheirProportions(String vehicle) {
         VehicleDescription d = Vehicles.named(vehicle);
         Reasoner reasoner = new Reasoner(d);
-        Reasoner.Ranking before = reasoner.rank(List.of());
+        Ranking before = reasoner.rank(List.of());
         String out = before.standings().get(0).suspectId();
         List<String> others =
                 before.standings().stream()
-                        .map(Reasoner.Standing::suspectId)
+                        .map(Standing::suspectId)
                         .filter(s -> !s.equals(out))
                         .limit(3)
                         .toList();
-        Reasoner.Ranking after =
-                reasoner.rank(List.of(new Evidence.RuledOut(out, "looked at: sound")));
+        Ranking after = reasoner.rank(List.of(new Evidence.RuledOut(out, "looked at: sound")));
         assertThat(sureness(after, out)).isLessThan(0.01);
         double ratio = sureness(before, others.get(0)) / sureness(before, others.get(1));
         assertThat(sureness(after, others.get(0)) / sureness(after, others.get(1)))
@@ -171,8 +171,8 @@ class ReasonerLawsTest {
         driven.add(
                 new Evidence.Run(
                         "throttle-flap", List.of("throttle-flap"), 0.9, 0.01, 12.4, false));
-        Reasoner.Ranking before = reasoner.rank(found);
-        Reasoner.Ranking after = reasoner.rank(driven);
+        Ranking before = reasoner.rank(found);
+        Ranking after = reasoner.rank(driven);
         before.standings()
                 .forEach(
                         s ->
@@ -188,13 +188,11 @@ class ReasonerLawsTest {
         Random random = new Random(5);
         for (int i = 0; i < 4; i++) {
             List<Evidence> found = drawn(d, random);
-            for (Reasoner.NextCheck check : reasoner.nextChecks(found, 12.4)) {
+            for (NextCheck check : reasoner.nextChecks(found, 12.4)) {
                 assertThat(check.bitsPerMinute()).isFinite().isNotNegative();
                 assertThat(check.check().minutes()).isPositive();
                 Optional<Evidence> done =
-                        found.stream()
-                                .filter(e -> e.key().equals(reasoner.keyOf(check.check())))
-                                .findFirst();
+                        found.stream().filter(e -> e.key().equals(check.check().key())).findFirst();
                 assertThat(done).as("%s was done", check.check().id()).isEmpty();
             }
         }

@@ -1,13 +1,8 @@
-package brightlantern.core.suspect;
+package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.NextStep.Situation;
-import brightlantern.core.reason.Reasoner;
-import brightlantern.core.reason.Reasoner.NextCheck;
-import brightlantern.core.reason.Reasoner.Ranking;
-import brightlantern.core.reason.Reasoner.Standing;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
@@ -66,7 +61,8 @@ class NextStepTest {
 
     @Test
     void thereIsAlwaysSomethingToSay() {
-        for (String lead : List.of(Reasoner.SOMETHING_ELSE, Reasoner.NOTHING, "pressure-pump")) {
+        for (String lead :
+                List.of(Hypothesis.SOMETHING_ELSE, Hypothesis.NOTHING, "pressure-pump")) {
             NextStep step = step(named(lead, 0.36));
             assertThat(step).isInstanceOf(NextStep.NothingLeft.class);
             assertThat(((NextStep.NothingLeft) step).why()).isNotBlank();

@@ -1,0 +1,198 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
+import brightlantern.core.suspect.FindingOutcome;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+
+/** What a description tells of its suspects: their codes, symptoms, and findings with outcomes. */
+final class DescribedMechanism implements Mechanism {
+    /** Probability that a code or symptom appears for no reason that the suspect gives. */
+    private static final double LEAK = 0.03;
+
+    /** A symptom that a suspect does not name may still be told beside it. */
+    private static final double STRAY_SYMPTOM = 0.1;
+
+    /**
+     * Nobody can say what an unknown cause shows; halfway on a logarithmic scale between stray and
+     * typical.
+     */
+    private static final double UNKNOWN_SYMPTOM = 0.3;
+
+    /** A broken element shows so often where somebody looks at it; damp ones come and go. */
+    private static final double ELEMENT_SHOWS = 0.85;
+
+    /** Of codes that another one brings along, so many are set with it. */
+    private static final double BROUGHT = 0.6;
+
+    /** However sure a study is, it may have been held to the wrong vehicle. */
+    private static final double LEAST = 1e-6;
+
+    private final VehicleDescription description;
+    private final Map<String, String> elements;
+
+    DescribedMechanism(VehicleDescription description) {
+        this.description = description;
+        this.elements = NetworkMechanism.elements(description.suspects());
+    }
+
+    @Override
+    public boolean weighs(Evidence piece) {
+        return piece instanceof Evidence.SymptomTold
+                || piece instanceof Evidence.CodeSeen
+                || piece instanceof Evidence.Outcome
+                || piece instanceof Evidence.Judged;
+    }
+
+    @Override
+    public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        return under.each(h -> Math.log(likelihood(h, piece)));
+    }
+
+    private double likelihood(Hypothesis h, Evidence piece) {
+        if (piece instanceof Evidence.SymptomTold told) {
+            return symptom(h, told.symptomId());
+        }
+        if (piece instanceof Evidence.CodeSeen code) {
+            double p = chance(h, s -> codeUnder(s, code.code()), LEAK);
+            return code.present() ? p : 1 - p;
+        }
+        if (piece instanceof Evidence.Outcome outcome) {
+            Finding finding = description.finding(outcome.findingId()).orElseThrow();
+            return odds(h, finding, finding.outcome(outcome.outcomeId()));
+        }
+        return judged(h, (Evidence.Judged) piece);
+    }
+
+    /** People also complain of vehicles that turn out to be well. */
+    private double symptom(Hypothesis h, String symptomId) {
+        return h.isNothing()
+                ? UNKNOWN_SYMPTOM
+                : chance(h, s -> s.symptoms().get(symptomId), STRAY_SYMPTOM);
+    }
+
+    private double chance(Hypothesis h, Function<Suspect, Double> of, double otherwise) {
+        if (h.isUnknown()) {
+            return UNKNOWN_SYMPTOM;
+        }
+        Double told = description.suspect(h.suspectId()).map(of).orElse(null);
+        return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
+    }
+
+    /**
+     * Probability of a code under a suspect: as described, or because a code that the suspect sets
+     * brings it along; nothing when neither.
+     */
+    private Double codeUnder(Suspect suspect, String code) {
+        Double told = suspect.codes().get(code);
+        if (told != null) {
+            return told;
+        }
+        return description.codes().stream()
+                .filter(c -> c.brings().contains(code) && suspect.codes().containsKey(c.code()))
+                .map(c -> BROUGHT * suspect.codes().get(c.code()))
+                .max(Comparator.naturalOrder())
+                .orElse(null);
+    }
+
+    /** What a suspect tells of the outcomes of a finding; empty when it tells nothing of it. */
+    private Optional<Map<String, Double>> tells(Hypothesis h, String findingId) {
+        return description.suspect(h.suspectId()).map(s -> s.tells().get(findingId));
+    }
+
+    /**
+     * As sure as the study is, where a hypothesis foretells its outcome, and as unsure elsewhere.
+     */
+    private double judged(Hypothesis h, Evidence.Judged judged) {
+        Finding finding = description.finding(judged.findingId()).orElseThrow();
+        double p =
+                tells(h, judged.findingId())
+                        .map(t -> t.getOrDefault(judged.outcomeId(), 0.0))
+                        .orElseGet(() -> finding.outcome(judged.outcomeId()).healthy());
+        return p >= 0.5 ? judged.sure() : Math.max(LEAST, 1 - judged.sure());
+    }
+
+    private double odds(Hypothesis h, Finding finding, FindingOutcome outcome) {
+        double even = 1.0 / finding.outcomes().size();
+        if (h.isUnknown()) {
+            return Odds.UNKNOWN_HEALTHY * outcome.healthy() + (1 - Odds.UNKNOWN_HEALTHY) * even;
+        }
+        boolean itself =
+                !finding.element().isEmpty()
+                        && finding.element().equals(elements.get(h.suspectId()));
+        double p =
+                tells(h, finding.id())
+                        .map(t -> t.getOrDefault(outcome.id(), 0.0))
+                        .orElseGet(
+                                () ->
+                                        itself
+                                                ? ofElement(finding, outcome.healthy())
+                                                : outcome.healthy());
+        return (1 - Odds.BLUNDER) * p + Odds.BLUNDER * even;
+    }
+
+    /** What a finding shows while the element of which it tells is at fault. */
+    private static double ofElement(Finding finding, double healthy) {
+        boolean fails = healthy < 0.5;
+        long alike = finding.outcomes().stream().filter(o -> o.healthy() < 0.5 == fails).count();
+        return (fails ? ELEMENT_SHOWS : 1 - ELEMENT_SHOWS) / alike;
+    }
+
+    @Override
+    public List<Check> checks(List<Evidence> known) {
+        return description.checks().stream().filter(Check.Look.class::isInstance).toList();
+    }
+
+    @Override
+    public Optional<Forecast> forecast(
+            Check check, Hypotheses under, double[] weights, double supplyVolts) {
+        return check instanceof Check.Look look
+                ? Optional.of(
+                        new Looking(
+                                description.finding(look.finding()).orElseThrow(), under, weights))
+                : Optional.empty();
+    }
+
+    private final class Looking implements Forecast {
+        private final Finding finding;
+        private final Hypotheses under;
+        private final double[] weights;
+
+        Looking(Finding finding, Hypotheses under, double[] weights) {
+            this.finding = finding;
+            this.under = under;
+            this.weights = weights;
+        }
+
+        @Override
+        public List<double[]> outcomes() {
+            return finding.outcomes().stream()
+                    .map(o -> under.each(h -> odds(h, finding, o)))
+                    .toList();
+        }
+
+        @Override
+        public List<String> expectations() {
+            List<String> texts = new ArrayList<>();
+            for (String id : under.leading(weights).stream().limit(SHOWN).toList()) {
+                Hypothesis h =
+                        under.all().stream()
+                                .filter(x -> x.suspectId().equals(id))
+                                .findFirst()
+                                .orElseThrow();
+                finding.outcomes().stream()
+                        .max(Comparator.comparingDouble(o -> odds(h, finding, o)))
+                        .ifPresent(o -> texts.add(under.name(id) + ": " + o.name()));
+            }
+            return texts;
+        }
+    }
+}

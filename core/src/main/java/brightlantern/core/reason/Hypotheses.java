@@ -1,0 +1,127 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.suspect.Suspect;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.ToDoubleFunction;
+import java.util.stream.IntStream;
+
+/**
+ * All that may be so: every described suspect at every size of its fault, "something not on this
+ * list" and "nothing broken at present". Arrays over hypotheses have their order.
+ */
+public final class Hypotheses {
+    /** A list of causes is never complete: one complaint in ten turns out to be something new. */
+    private static final double PRIOR_SOMETHING_ELSE = 0.10;
+
+    /**
+     * One complaint in ten is not reproduced: misuse, a passing condition, or mended on the way.
+     */
+    private static final double PRIOR_NOTHING = 0.10;
+
+    /** One described cause stands for so much of all causes at most. */
+    private static final double COVERED_BY_ONE = 0.2;
+
+    private final List<Hypothesis> all = new ArrayList<>();
+    private final List<String> suspects;
+    private final Map<String, String> names = new HashMap<>();
+
+    /** Hypothesis → place of its suspect in {@link #suspects}. */
+    private final int[] suspectOf;
+
+    /**
+     * @param described the suspects of a vehicle
+     * @param mechanisms each spreads those that are its own over their sizes; none spreads
+     *     another's
+     */
+    Hypotheses(List<Suspect> described, List<Mechanism> mechanisms) {
+        double total = described.stream().mapToDouble(Suspect::common).sum();
+        double covered = covered(described, mechanisms);
+        // what a short list leaves open goes to both others alike
+        double open = (1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING - covered) / 2;
+        double share = total > 0 ? covered / total : 0;
+        for (Suspect suspect : described) {
+            int sizes = mechanisms.stream().mapToInt(m -> m.sizes(suspect)).max().orElse(1);
+            for (int i = 0; i < sizes; i++) {
+                all.add(new Hypothesis(suspect.id(), i, suspect.common() * share / sizes));
+            }
+        }
+        described.forEach(s -> names.put(s.id(), s.name()));
+        names.put(Hypothesis.SOMETHING_ELSE, "Something not on this list");
+        names.put(Hypothesis.NOTHING, "Nothing broken at present");
+        all.add(new Hypothesis(Hypothesis.SOMETHING_ELSE, 0, PRIOR_SOMETHING_ELSE + open));
+        all.add(new Hypothesis(Hypothesis.NOTHING, 0, PRIOR_NOTHING + open));
+        suspects = all.stream().map(Hypothesis::suspectId).distinct().toList();
+        Map<String, Integer> index = new HashMap<>();
+        suspects.forEach(id -> index.put(id, index.size()));
+        suspectOf = all.stream().mapToInt(h -> index.get(h.suspectId())).toArray();
+    }
+
+    /** Share of all causes that the description covers: a list of one cause is not complete. */
+    private static double covered(List<Suspect> described, List<Mechanism> mechanisms) {
+        if (described.isEmpty()) {
+            return 0;
+        }
+        long counted =
+                described.stream()
+                        .filter(s -> mechanisms.stream().noneMatch(m -> m.isComplete(s)))
+                        .count();
+        double most = 1 - PRIOR_SOMETHING_ELSE - PRIOR_NOTHING;
+        return counted == 0 ? most : Math.min(most, COVERED_BY_ONE * counted);
+    }
+
+    public int size() {
+        return all.size();
+    }
+
+    public Hypothesis get(int index) {
+        return all.get(index);
+    }
+
+    public List<Hypothesis> all() {
+        return List.copyOf(all);
+    }
+
+    /** Ids of the suspects, the two that nobody described last. */
+    public List<String> suspects() {
+        return suspects;
+    }
+
+    /** What a suspect is called; its id when nobody described it. */
+    public String name(String suspectId) {
+        return names.getOrDefault(suspectId, suspectId);
+    }
+
+    /** The described suspects, the surest first. */
+    public List<String> leading(double[] weights) {
+        double[] sure = bySuspect(weights);
+        return IntStream.range(0, sure.length)
+                .boxed()
+                .sorted(Comparator.comparingDouble((Integer k) -> -sure[k]))
+                .map(suspects::get)
+                .filter(id -> !id.equals(Hypothesis.NOTHING))
+                .filter(id -> !id.equals(Hypothesis.SOMETHING_ELSE))
+                .toList();
+    }
+
+    public double[] priors() {
+        return each(Hypothesis::prior);
+    }
+
+    /** A figure for each hypothesis. */
+    public double[] each(ToDoubleFunction<Hypothesis> figure) {
+        return all.stream().mapToDouble(figure).toArray();
+    }
+
+    /** Sums over the hypotheses of each suspect, in the order of {@link #suspects}. */
+    public double[] bySuspect(double[] of) {
+        double[] sums = new double[suspects.size()];
+        for (int i = 0; i < of.length; i++) {
+            sums[suspectOf[i]] += of[i];
+        }
+        return sums;
+    }
+}

@@ -1,0 +1,23 @@
+package brightlantern.core.reason;
+
+/**
+ * A suspect at one size of its fault.
+ *
+ * @param size index among the sizes into which its mechanism spreads it; 0 for what has none
+ * @param prior probability before anything was found
+ */
+public record Hypothesis(String suspectId, int size, double prior) {
+    /** Id of the cause that nobody described. */
+    public static final String SOMETHING_ELSE = "something-else";
+
+    /** Id of a vehicle that is well. */
+    public static final String NOTHING = "nothing-broken";
+
+    public boolean isUnknown() {
+        return suspectId.equals(SOMETHING_ELSE);
+    }
+
+    public boolean isNothing() {
+        return suspectId.equals(NOTHING);
+    }
+}

@@ -1,0 +1,171 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.network.NetworkReasoner;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Elements of the network that let too little through: who answers, and who misses whom. */
+final class NetworkMechanism implements Mechanism {
+    /** Nothing that was heard makes a suspect quite impossible: ears err as well. */
+    private static final double FAINTEST = 1e-9;
+
+    private static final double SWEEP_MINUTES = 3;
+    private static final double ROLL_CALL_MINUTES = 4;
+
+    /** In a sweep a module is called so often at most; a roll call goes on for longer. */
+    private static final int CALLS_OF_A_SWEEP = 4;
+
+    /** On random networks a sweep and roll call name the wrong element about so often. */
+    private static final double HEARD_WRONG = 0.1;
+
+    private static final Check.Listen SWEEP =
+            new Check.Listen(
+                    "network",
+                    "Sweep all modules",
+                    "sweep",
+                    SWEEP_MINUTES,
+                    "Who answers, and who misses whom, says whether a wire is broken and where.",
+                    "");
+    private static final Check.Listen ROLL_CALL =
+            new Check.Listen(
+                    "roll-call",
+                    "Call the roll",
+                    "sweep",
+                    ROLL_CALL_MINUTES,
+                    "A sweep asks each module once or twice; asked again and again, the flickering ones show between which two points the wire is bad.",
+                    "roll-call");
+
+    private final NetworkReasoner network;
+
+    /** Suspect → the element of the network that it is. */
+    private final Map<String, String> elements;
+
+    NetworkMechanism(VehicleDescription description) {
+        network = new NetworkReasoner(description.network());
+        elements = elements(description.suspects());
+    }
+
+    /** Suspect → the element of the network that it is; others are not in it. */
+    static Map<String, String> elements(List<Suspect> suspects) {
+        Map<String, String> elements = new HashMap<>();
+        for (Suspect s : suspects) {
+            if (s.effect().orElse(null) instanceof Effect.OfElement of) {
+                elements.put(s.id(), of.element());
+            }
+        }
+        return elements;
+    }
+
+    @Override
+    public int sizes(Suspect suspect) {
+        return isComplete(suspect) ? NetworkReasoner.severities() : 1;
+    }
+
+    @Override
+    public boolean isComplete(Suspect suspect) {
+        return elements.containsKey(suspect.id());
+    }
+
+    @Override
+    public boolean weighs(Evidence piece) {
+        return piece instanceof Evidence.Heard;
+    }
+
+    /** Relative to the best, as hundreds of answers together are too unlikely for a number. */
+    @Override
+    public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        Evidence.Heard heard = (Evidence.Heard) piece;
+        NetworkReasoner.Hearing hearing = network.new Hearing(heard.call(), heard.fitted());
+        double other =
+                Math.max(hearing.sound() + Math.log(Odds.UNKNOWN_HEALTHY), hearing.anything());
+        Map<String, double[]> known = new HashMap<>();
+        double[] logs =
+                under.each(
+                        h -> {
+                            String element = elements.get(h.suspectId());
+                            if (h.isUnknown()) {
+                                return other;
+                            }
+                            return element == null
+                                    ? hearing.sound()
+                                    : known.computeIfAbsent(element, hearing::under)[h.size()];
+                        });
+        double top = Math.max(hearing.sound(), other);
+        for (double log : logs) {
+            top = Math.max(top, log);
+        }
+        for (int i = 0; i < logs.length; i++) {
+            logs[i] = Math.max(Math.log(FAINTEST), logs[i] - top);
+        }
+        return logs;
+    }
+
+    /** A sweep or a roll call, where the network is among the suspects. */
+    @Override
+    public List<Check> checks(List<Evidence> known) {
+        if (elements.isEmpty()) {
+            return List.of();
+        }
+        Optional<Evidence.Heard> heard =
+                known.stream()
+                        .filter(Evidence.Heard.class::isInstance)
+                        .map(Evidence.Heard.class::cast)
+                        .findFirst();
+        if (heard.isEmpty()) {
+            return List.of(SWEEP);
+        }
+        boolean briefly =
+                heard.get().call().calls().values().stream()
+                        .allMatch(t -> t.asked() <= CALLS_OF_A_SWEEP);
+        return briefly ? List.of(ROLL_CALL) : List.of();
+    }
+
+    @Override
+    public boolean mayRepeat(Check check) {
+        return check.equals(ROLL_CALL);
+    }
+
+    @Override
+    public Optional<Forecast> forecast(
+            Check check, Hypotheses under, double[] weights, double supplyVolts) {
+        return check instanceof Check.Listen ? Optional.of(new Listening(under)) : Optional.empty();
+    }
+
+    private final class Listening implements Forecast {
+        private final Hypotheses under;
+
+        Listening(Hypotheses under) {
+            this.under = under;
+        }
+
+        /** It names the element at fault, or clears the network; where it errs, any of them. */
+        @Override
+        public List<double[]> outcomes() {
+            List<String> named = List.copyOf(elements.keySet());
+            double stray = HEARD_WRONG / (named.size() + 1);
+            List<double[]> outcomes = new ArrayList<>();
+            for (String one : named) {
+                outcomes.add(chances(stray, h -> h.suspectId().equals(one)));
+            }
+            outcomes.add(chances(stray, h -> !elements.containsKey(h.suspectId())));
+            return outcomes;
+        }
+
+        private double[] chances(double stray, java.util.function.Predicate<Hypothesis> right) {
+            return under.each(h -> stray + (right.test(h) ? 1 - HEARD_WRONG : 0));
+        }
+
+        @Override
+        public List<String> expectations() {
+            return List.of("A sound network: every fitted module answers, none misses another");
+        }
+    }
+}
