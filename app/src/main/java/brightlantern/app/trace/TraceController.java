@@ -117,7 +117,7 @@ class TraceController {
                                                                                         p
                                                                                                 .log10Odds()))),
                                                 strength(p.log10Odds()),
-                                                p.expected())));
+                                                p.foretold())));
         Optional<Suspect> described = d.suspect(s.suspectId());
         return new SuspectRow(
                 s.suspectId(),
