@@ -4,6 +4,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.MotorPart;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.suspect.Evidence;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -25,7 +26,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
     record Wire(
             String id,
             String name,
-            String kind,
+            SegmentKind kind,
             String path,
             boolean common,
             int x,
@@ -76,6 +77,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                             upright ? (y(a) + y(b)) / 2 : rowFirst ? y(a) : y(b),
                             upright));
         }
+        double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         List<Pin> pins = new ArrayList<>();
         for (ProbePoint p : circuit.points()) {
             String state = state(p, taken);
@@ -90,7 +92,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                             p.canBeProbed(),
                             p.id().equals(chosen),
                             state,
-                            p.y() >= 3));
+                            p.y() >= bottom));
         }
         List<Motor> motors = new ArrayList<>();
         for (MotorPart m : circuit.motors()) {
@@ -99,7 +101,6 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2));
         }
         double right = circuit.points().stream().mapToDouble(ProbePoint::x).max().orElse(1);
-        double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         return new CircuitSheet(
                 LEFT + (int) (right * COLUMN) + 150,
                 TOP + (int) (bottom * ROW) + 50,

@@ -1,23 +1,27 @@
 package brightlantern.app.probe;
 
 import brightlantern.app.job.CommandLog;
+import brightlantern.app.job.Findings;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
-import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.suspect.Evidence;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.ScpiClient;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 
 /**
- * Takes readings from the meter, with the circuit at rest, loaded, or while an actuator moves to
- * and fro.
+ * Takes readings from the meter and keeps them, with the circuit at rest, loaded, or while an
+ * actuator moves to and fro.
  */
 @Component
 class ProbeReadings {
@@ -38,48 +42,71 @@ class ProbeReadings {
     private static final double MOVING_QUANTILE = 0.8;
 
     private final CommandLog log;
+    private final Findings findings;
 
-    ProbeReadings(CommandLog log) {
+    ProbeReadings(CommandLog log, Findings findings) {
         this.log = log;
+        this.findings = findings;
     }
 
     /**
-     * @param volts at the point against battery minus
-     * @param supplyVolts at the vehicle meanwhile
-     */
-    record Reading(double volts, double supplyVolts) {}
-
-    /**
-     * Takes one reading.
+     * Takes a reading with the instrument.
      *
-     * @param moving the actuators that are to move meanwhile
      * @throws WireException when meter or vehicle do not play their part
      * @throws IllegalStateException when a gate is shut or somebody else commands the vehicle
      */
-    Reading take(
-            JobPages.Context context,
-            Circuit circuit,
-            ProbePoint point,
-            String load,
-            List<Actuator> moving,
-            String who)
-            throws WireException {
+    Reading take(JobPages.Context context, Asked asked, String who) throws WireException {
         String supplyId = context.description().live().supply();
         Double supply = context.link().read(context.description(), List.of(supplyId)).get(supplyId);
         if (supply == null || supply.isNaN()) {
             throw new IllegalStateException(
                     "The vehicle does not tell its supply voltage. Turn the key on, or type the reading in with the supply.");
         }
+        List<Actuator> moving =
+                context.description().actuators().stream()
+                        .filter(a -> asked.condition().motors().contains(a.motor()))
+                        .toList();
         try (ScpiClient meter = new ScpiClient(address(context.job().meter()), METER_WAIT)) {
-            meter.command("ROUT:CLOS (@" + point.id() + ")");
-            meter.command("INP:LOAD " + load.toUpperCase(java.util.Locale.ROOT));
+            meter.command("ROUT:CLOS (@" + asked.point().id() + ")");
+            meter.command("INP:LOAD " + asked.condition().load().name());
             double volts =
                     moving.isEmpty()
                             ? atRest(meter)
-                            : whileMoving(context, meter, point, supply, moving, who);
+                            : whileMoving(context, meter, asked.point(), supply, moving, who);
             meter.command("*RST");
-            return new Reading(volts, supply);
+            return new Reading(volts, supply, "");
         }
+    }
+
+    /** Keeps a reading, held against what a healthy circuit reads. */
+    void keep(JobPages.Context context, Asked asked, Reading reading, String who) {
+        String point = asked.point().id();
+        ExpectedReading healthy =
+                asked.condition().healthy(asked.circuit(), point, reading.supplyVolts());
+        boolean right = healthy.holds(reading.volts());
+        findings.add(
+                context.job().id(),
+                "probe",
+                who,
+                String.format(
+                        Locale.ROOT,
+                        "%s, %s: %.2f V, right is %s%s.",
+                        asked.point().name(),
+                        asked.condition().name(asked.circuit()).toLowerCase(Locale.ROOT),
+                        reading.volts(),
+                        healthy.words(),
+                        reading.by()),
+                Optional.of(right),
+                Optional.of(
+                        new Evidence.Reading(
+                                asked.circuit().id(),
+                                point,
+                                asked.condition().load().name().toLowerCase(Locale.ROOT),
+                                asked.condition().motors(),
+                                reading.volts(),
+                                reading.supplyVolts(),
+                                right)),
+                null);
     }
 
     /**

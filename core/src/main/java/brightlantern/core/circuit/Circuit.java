@@ -2,6 +2,8 @@ package brightlantern.core.circuit;
 
 import brightlantern.core.description.OrEmpty;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
 
 /** A circuit sheet; voltages count from battery minus. */
 public record Circuit(
@@ -10,6 +12,11 @@ public record Circuit(
         List<ProbePoint> points,
         List<Segment> segments,
         List<MotorPart> motors) {
+    /** The battery poles, which every circuit has. */
+    public static final String PLUS = "BAT+";
+
+    public static final String MINUS = "BAT-";
+
     public Circuit {
         points = OrEmpty.list(points);
         segments = OrEmpty.list(segments);
@@ -22,5 +29,35 @@ public record Circuit(
 
     public Segment segment(String segmentId) {
         return segments.stream().filter(s -> s.id().equals(segmentId)).findFirst().orElseThrow();
+    }
+
+    /** All parts that carry current. */
+    public List<Component> components() {
+        return Stream.concat(segments.stream(), motors.stream()).<Component>map(c -> c).toList();
+    }
+
+    public MotorPart motor(String motorId) {
+        return motors.stream().filter(m -> m.id().equals(motorId)).findFirst().orElseThrow();
+    }
+
+    /** The battery pole to which a load at a point is hung. */
+    public String otherPole(String pointId) {
+        return point(pointId).side().equals("earth") ? PLUS : MINUS;
+    }
+
+    /** A point that a probe can touch. */
+    public Optional<ProbePoint> probe(String pointId) {
+        return points.stream().filter(p -> p.id().equals(pointId) && p.canBeProbed()).findFirst();
+    }
+
+    /**
+     * @throws IllegalStateException when none of its points can be touched
+     */
+    public ProbePoint firstProbe() {
+        return points.stream()
+                .filter(ProbePoint::canBeProbed)
+                .findFirst()
+                .orElseThrow(
+                        () -> new IllegalStateException("No point of " + name + " can be touched"));
     }
 }

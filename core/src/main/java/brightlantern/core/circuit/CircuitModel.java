@@ -1,252 +1,178 @@
 package brightlantern.core.circuit;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /**
- * What a circuit sheet does as physics: node voltages (against battery minus) and motor speeds, for
- * a healthy circuit or with an effect in it. Motors are in steady motion; lamps get less conductive
- * as they heat up.
+ * What a circuit does as physics: node voltages (against battery minus) and motor speeds, healthy
+ * or with faults in it. Diagnosis and stand-ins compute with it alike; a stand-in's parts are a
+ * little off their drawing.
  */
 public final class CircuitModel {
-    /** Electronics in each actuator, awake whenever its supply is on. */
-    static final double STANDBY_OHM = 1500;
-
     /** A tenth of a millivolt is below what any workshop meter shows. */
     private static final double SETTLED_VOLTS = 1e-4;
 
+    /** The rounds contract by a third or better each: so many are never needed. */
+    private static final int MOST_ROUNDS = 40;
+
+    /** A segment whose current changes by more than this, in ampere, carries a motor. */
+    private static final double CARRIES_AMPS = 0.1;
+
     private final Circuit circuit;
+    private final List<Component> parts;
     private final Map<String, Integer> nodes = new HashMap<>();
 
     public CircuitModel(Circuit circuit) {
-        this.circuit = circuit;
-        nodes.put("BAT-", 0);
-        for (ProbePoint point : circuit.points()) {
-            nodes.putIfAbsent(point.id(), nodes.size());
-        }
-    }
-
-    /** What hangs on a probe point, to the other battery pole. */
-    public enum Load {
-        NOTHING("nothing", Double.POSITIVE_INFINITY),
-        LAMP("small lamp, 5 W", 28.8),
-        BULB("big bulb, 55 W", 2.62);
-
-        private final String words;
-        private final double hotOhm;
-
-        Load(String words, double hotOhm) {
-            this.words = words;
-            this.hotOhm = hotOhm;
-        }
-
-        public String words() {
-            return words;
-        }
-
-        /**
-         * Filament resistance in ohms at a voltage: R grows about with the root of the voltage (12
-         * V nominal).
-         */
-        public double ohmAt(double volts) {
-            return hotOhm * Math.sqrt(Math.max(0.04, Math.min(2, Math.abs(volts) / 12.0)));
-        }
-
-        public static Load named(String name) {
-            return valueOf(name.toUpperCase(java.util.Locale.ROOT));
-        }
+        this(circuit, circuit.components());
     }
 
     /**
-     * How the circuit is used while it is measured.
-     *
-     * @param supplyVolts at the battery
-     * @param moving motors in steady motion
+     * @param parts the circuit's parts as they really are
      */
-    public record Use(
-            double supplyVolts, Set<String> moving, Optional<String> loadedPoint, Load load) {
-        public Use {
-            moving = Set.copyOf(moving);
-        }
-
-        public static Use idle(double supplyVolts) {
-            return new Use(supplyVolts, Set.of(), Optional.empty(), Load.NOTHING);
-        }
-
-        public Use moving(Set<String> motors) {
-            return new Use(supplyVolts, motors, loadedPoint, load);
-        }
-
-        public Use loaded(String point, Load hung) {
-            return new Use(supplyVolts, moving, Optional.of(point), hung);
+    public CircuitModel(Circuit circuit, List<Component> parts) {
+        this.circuit = circuit;
+        this.parts = List.copyOf(parts);
+        nodes.put(Circuit.MINUS, 0);
+        for (ProbePoint point : circuit.points()) {
+            nodes.putIfAbsent(point.id(), nodes.size());
         }
     }
 
     /**
      * @param volts point id → volts against battery minus
      * @param speeds moving motor → percent of travel a second
+     * @param amps moving motor → its current
      */
     public record Solution(
             Map<String, Double> volts, Map<String, Double> speeds, Map<String, Double> amps) {}
 
     /**
-     * Solves the circuit. Between stall and motion a motor is linear, so only which motors stall
-     * and how hot a lamp burns is found by repetition.
+     * The steady state; round after round until lamps are as hot as they get and motors decided.
      */
-    public Solution solve(Use use, Optional<Fault> fault) {
-        Map<String, Motor> moving = new LinkedHashMap<>();
-        for (MotorPart part : circuit.motors()) {
-            if (use.moving().contains(part.id())) {
-                Motor motor = Motor.of(part);
-                moving.put(part.id(), dragged(motor, part, fault));
-            }
-        }
-        Set<String> stalled = new HashSet<>();
-        double lampVolts = 12;
-        double[] volts = new double[0];
-        double[] before = new double[0];
-        // the maps contract by a third or better each round: 40 are never needed
-        for (int round = 0; round < 40; round++) {
-            volts = network(use, fault, moving, stalled, lampVolts).solve();
-            for (MotorPart part : circuit.motors()) {
-                Motor motor = moving.get(part.id());
-                if (motor != null) {
-                    double across = volts[node(part.from())] - volts[node(part.to())];
-                    if (motor.stallsAt(across)) {
-                        stalled.add(part.id());
-                    } else {
-                        stalled.remove(part.id());
-                    }
-                }
-            }
-            if (use.loadedPoint().isPresent()) {
-                lampVolts = acrossLoad(use, volts);
-            }
-            if (settled(before, volts)) {
+    public Solution solve(OperatingState state, Collection<? extends Fault> faults) {
+        List<Component> present = present(state, faults);
+        Voltages before = Voltages.NOMINAL;
+        for (int round = 0; round < MOST_ROUNDS; round++) {
+            Voltages now = round(present, state, before);
+            boolean settled = settled(before, now);
+            before = now;
+            if (settled) {
                 break;
             }
-            before = volts;
         }
-        return solution(moving, volts);
+        return solution(present, state, before);
     }
 
-    private static Motor dragged(Motor motor, MotorPart part, Optional<Fault> fault) {
-        return fault.orElse(null) instanceof Fault.Drag drag && drag.motor().equals(part.id())
-                ? motor.withDrag(drag.size())
-                : motor;
+    /**
+     * The next instant of a circuit whose lamps are as hot as the instant before left them.
+     *
+     * @param before voltages an instant before
+     */
+    public Voltages next(
+            OperatingState state, Collection<? extends Fault> faults, Voltages before) {
+        return round(present(state, faults), state, before);
     }
 
-    private static double added(Segment segment, Optional<Fault> fault) {
-        return fault.orElse(null) instanceof Fault.Series series
-                        && series.segment().equals(segment.id())
-                ? series.size()
-                : 0;
-    }
-
-    private static boolean settled(double[] before, double[] now) {
-        if (before.length != now.length) {
-            return false;
-        }
-        for (int i = 0; i < now.length; i++) {
-            if (Math.abs(now[i] - before[i]) > SETTLED_VOLTS) {
-                return false;
+    /** The parts as the faults leave them, and what hangs on. */
+    private List<Component> present(OperatingState state, Collection<? extends Fault> faults) {
+        List<Component> present = new ArrayList<>();
+        for (Component part : parts) {
+            Component as = part;
+            for (Fault fault : faults) {
+                as = fault.in(as);
             }
+            present.add(as);
         }
-        return true;
+        state.hung()
+                .forEach(
+                        (point, load) -> {
+                            String pole = circuit.otherPole(point);
+                            if (!pole.equals(point)) {
+                                present.add(new HungLoad(point, pole, load));
+                            }
+                        });
+        return present;
     }
 
-    private double acrossLoad(Use use, double[] volts) {
-        ProbePoint point = circuit.point(use.loadedPoint().orElseThrow());
-        double at = volts[node(point.id())];
-        return point.side().equals("earth") ? use.supplyVolts() - at : at;
-    }
-
-    private DcNetwork network(
-            Use use,
-            Optional<Fault> fault,
-            Map<String, Motor> moving,
-            Set<String> stalled,
-            double lampVolts) {
+    private Voltages round(List<Component> present, OperatingState state, Voltages before) {
         DcNetwork network = new DcNetwork(nodes.size());
-        network.voltage(node("BAT+"), 0, use.supplyVolts());
-        for (Segment segment : circuit.segments()) {
-            network.resistor(
-                    node(segment.from()),
-                    node(segment.to()),
-                    segment.ohm() + added(segment, fault));
-        }
-        for (MotorPart part : circuit.motors()) {
-            network.resistor(node(part.from()), node(part.to()), STANDBY_OHM);
-            Motor motor = moving.get(part.id());
-            if (motor != null) {
-                boolean stalls = stalled.contains(part.id());
-                network.current(
-                        node(part.from()),
-                        node(part.to()),
-                        stalls ? 0 : motor.movingAmps(),
-                        stalls ? 1 / motor.ohm() : motor.movingSiemens());
-            }
-        }
-        if (use.loadedPoint().isPresent() && use.load() != Load.NOTHING) {
-            ProbePoint point = circuit.point(use.loadedPoint().get());
-            int pole = point.side().equals("earth") ? node("BAT+") : 0;
-            if (pole != node(point.id())) {
-                network.resistor(node(point.id()), pole, use.load().ohmAt(lampVolts));
-            }
-        }
-        return network;
+        network.voltage(node(Circuit.PLUS), 0, state.supplyVolts());
+        Equations equations =
+                new Equations() {
+                    @Override
+                    public void resistor(String a, String b, double ohm) {
+                        network.resistor(node(a), node(b), ohm);
+                    }
+
+                    @Override
+                    public void current(String a, String b, double amps, double siemens) {
+                        network.current(node(a), node(b), amps, siemens);
+                    }
+                };
+        present.forEach(part -> part.stamp(equations, state, before));
+        double[] volts = network.solve();
+        return name -> volts[node(name)];
     }
 
-    private Solution solution(Map<String, Motor> moving, double[] volts) {
+    private boolean settled(Voltages before, Voltages now) {
+        return nodes.keySet().stream()
+                .allMatch(n -> Math.abs(now.at(n) - before.at(n)) <= SETTLED_VOLTS);
+    }
+
+    private Solution solution(List<Component> present, OperatingState state, Voltages volts) {
         Map<String, Double> at = new LinkedHashMap<>();
-        circuit.points().forEach(point -> at.put(point.id(), volts[node(point.id())]));
+        circuit.points().forEach(point -> at.put(point.id(), volts.at(point.id())));
         Map<String, Double> speeds = new LinkedHashMap<>();
         Map<String, Double> amps = new LinkedHashMap<>();
-        for (MotorPart part : circuit.motors()) {
-            Motor motor = moving.get(part.id());
-            if (motor != null) {
-                double across = volts[node(part.from())] - volts[node(part.to())];
-                speeds.put(part.id(), motor.speed(across));
-                amps.put(part.id(), motor.amps(across));
+        for (Component part : present) {
+            if (part instanceof MotorPart m && state.moving().contains(m.id())) {
+                double across = volts.at(m.from()) - volts.at(m.to());
+                speeds.put(m.id(), Motor.of(m).speed(across));
+                amps.put(m.id(), Motor.of(m).amps(across));
             }
         }
         return new Solution(at, speeds, amps);
     }
 
     /**
-     * Ids of the segments that every path of both motors shares; where to look when both are at
-     * fault.
+     * Ids of the segments that the paths of all motors share; where to look when all are at fault.
+     * Empty when there is one motor only.
      */
-    public List<String> commonPath(String motorA, String motorB) {
-        List<String> common = new ArrayList<>(path(motorA));
-        common.retainAll(path(motorB));
+    public List<String> commonPath() {
+        if (circuit.motors().size() < 2) {
+            return List.of();
+        }
+        List<String> common = new ArrayList<>();
+        circuit.segments().forEach(s -> common.add(s.id()));
+        circuit.motors().forEach(m -> common.retainAll(path(m.id())));
         return common;
     }
 
-    /**
-     * Segments that carry a motor's current: those whose voltage changes markedly when only it
-     * moves.
-     */
+    /** Segments that carry a motor's current: those whose current changes when only it moves. */
     public List<String> path(String motorId) {
-        Map<String, Double> rest = solve(Use.idle(12), Optional.empty()).volts();
-        Map<String, Double> busy =
-                solve(Use.idle(12).moving(Set.of(motorId)), Optional.empty()).volts();
+        OperatingState idle = OperatingState.idle(12);
+        Map<String, Double> rest = solve(idle, List.of()).volts();
+        Map<String, Double> busy = solve(idle.moving(Set.of(motorId)), List.of()).volts();
         List<String> path = new ArrayList<>();
         for (Segment s : circuit.segments()) {
             double drop =
                     (busy.get(s.from()) - busy.get(s.to()))
                             - (rest.get(s.from()) - rest.get(s.to()));
-            if (Math.abs(drop) / s.ohm() > 0.1) {
+            if (Math.abs(drop) / s.ohm() > CARRIES_AMPS) {
                 path.add(s.id());
             }
         }
         return path;
+    }
+
+    /** Whether a point is one of its nodes. */
+    public boolean knows(String point) {
+        return nodes.containsKey(point);
     }
 
     private int node(String point) {

@@ -1,8 +1,7 @@
 package brightlantern.core.circuit;
 
-import brightlantern.core.circuit.CircuitModel.Use;
+import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 
 /**
  * What a meter should read at a point of the circuit.
@@ -28,10 +27,10 @@ public record ExpectedReading(double volts, double tolerance) {
     private static final double DEVIATIONS = 3;
 
     public static ExpectedReading at(
-            Circuit circuit, String point, Use use, Optional<Fault> fault) {
-        double volts = new CircuitModel(circuit).solve(use, fault).volts().get(point);
+            Circuit circuit, String point, OperatingState state, List<Fault> faults) {
+        double volts = new CircuitModel(circuit).solve(state, faults).volts().get(point);
         boolean earth = circuit.point(point).side().equals("earth");
-        double drop = earth ? Math.abs(volts) : Math.abs(use.supplyVolts() - volts);
+        double drop = earth ? Math.abs(volts) : Math.abs(state.supplyVolts() - volts);
         double supply = earth ? 0 : SUPPLY_VOLTS;
         double parts = PARTS_SHARE * drop;
         return new ExpectedReading(

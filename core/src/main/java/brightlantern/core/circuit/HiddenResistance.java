@@ -1,6 +1,5 @@
 package brightlantern.core.circuit;
 
-import brightlantern.core.circuit.CircuitModel.Load;
 import java.util.Locale;
 
 /**

@@ -3,10 +3,10 @@ package brightlantern.core.reason;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
-import brightlantern.core.circuit.CircuitModel.Load;
-import brightlantern.core.circuit.CircuitModel.Use;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -79,7 +79,7 @@ final class Predictions {
                         .collect(Collectors.toSet());
         double speed =
                 new CircuitModel(circuit)
-                        .solve(Use.idle(supplyVolts).moving(motors), fault)
+                        .solve(OperatingState.idle(supplyVolts).moving(motors), faults(fault))
                         .speeds()
                         .get(actuator.motor());
         double travel =
@@ -110,11 +110,18 @@ final class Predictions {
         Normal found = known.get(key);
         if (found == null) {
             Circuit circuit = description.circuit(circuitId).orElseThrow();
-            Use use = Use.idle(supply).moving(Set.copyOf(moving)).loaded(point, Load.named(load));
-            ExpectedReading reading = ExpectedReading.at(circuit, point, use, fault);
+            OperatingState state =
+                    OperatingState.idle(supply)
+                            .moving(Set.copyOf(moving))
+                            .loaded(point, Load.named(load));
+            ExpectedReading reading = ExpectedReading.at(circuit, point, state, faults(fault));
             found = new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
             known.put(key, found);
         }
         return found;
+    }
+
+    private static List<Fault> faults(Optional<Fault> fault) {
+        return fault.map(List::of).orElse(List.of());
     }
 }

@@ -1,6 +1,6 @@
 package brightlantern.standin.instrument;
 
-import brightlantern.core.circuit.CircuitModel.Load;
+import brightlantern.core.circuit.Load;
 import brightlantern.wire.WireFormatException;
 import brightlantern.wire.scpi.ScpiLine;
 import java.io.BufferedReader;

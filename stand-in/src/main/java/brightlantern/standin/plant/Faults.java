@@ -1,5 +1,7 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.circuit.Fault;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -39,8 +41,11 @@ public final class Faults {
         drag.remove(place);
     }
 
-    double seriesOhm(String segment) {
-        return seriesOhm.getOrDefault(segment, 0.0);
+    /** Those of the harness; what drags at a motor is felt by the motor itself. */
+    List<Fault> inCircuits() {
+        return seriesOhm.entrySet().stream()
+                .<Fault>map(e -> new Fault.Series(e.getKey(), e.getValue()))
+                .toList();
     }
 
     double drag(String motor) {

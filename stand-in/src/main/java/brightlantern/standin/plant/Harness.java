@@ -1,50 +1,57 @@
 package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.CircuitModel.Load;
-import brightlantern.core.circuit.DcNetwork;
+import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.MotorPart;
-import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.circuit.Voltages;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
- * The harness of this one van as a direct-current network: every part a little off its drawing,
- * faults in place, the meter's load where it hangs.
+ * The harness of this one vehicle: every part a little off its drawing, faults in place, the
+ * meter's load where it hangs.
  */
 final class Harness {
     /** Parts of one type scatter by so much (one standard deviation). */
     private static final double SCATTER = 0.02;
 
-    private static final double STANDBY_OHM = 1500;
-
     private final Circuit circuit;
+    private final CircuitModel model;
     private final Faults faults;
-    private final Map<String, Integer> nodes = new HashMap<>();
-    private final Map<String, Double> ohm = new HashMap<>();
     private final Map<String, Double> scatter = new HashMap<>();
+    private final Set<String> relays;
     private String loadedPoint = "";
     private Load load = Load.NOTHING;
-    private double lampVolts = 12;
-    private double[] volts;
+    private Voltages volts = node -> 0;
 
     Harness(Circuit circuit, Faults faults, Random random) {
         this.circuit = circuit;
         this.faults = faults;
-        nodes.put("BAT-", 0);
-        for (ProbePoint point : circuit.points()) {
-            nodes.putIfAbsent(point.id(), nodes.size());
-        }
-        for (Segment segment : circuit.segments()) {
-            ohm.put(segment.id(), segment.ohm() * (1 + SCATTER * random.nextGaussian()));
+        List<Component> built = new ArrayList<>();
+        for (Segment s : circuit.segments()) {
+            built.add(s.with(s.ohm() * SCATTER * random.nextGaussian()));
         }
         for (MotorPart motor : circuit.motors()) {
             scatter.put(motor.id(), 1 + SCATTER * random.nextGaussian());
+            built.add(motor);
         }
-        volts = new double[nodes.size()];
+        model = new CircuitModel(circuit, built);
+        relays =
+                circuit.segments().stream()
+                        .filter(s -> s.kind() == SegmentKind.RELAY)
+                        .map(Segment::id)
+                        .collect(Collectors.toSet());
     }
 
     double scatter(String motor) {
@@ -52,7 +59,7 @@ final class Harness {
     }
 
     MotorPart motor(String id) {
-        return circuit.motors().stream().filter(m -> m.id().equals(id)).findFirst().orElseThrow();
+        return circuit.motor(id);
     }
 
     void hang(String point, Load what) {
@@ -60,51 +67,24 @@ final class Harness {
         load = what;
     }
 
-    /**
-     * A motor behind its bridge: with duty d the bridge draws d·I from its supply pin, and I = (d·V
-     * − e)/R.
-     */
-    record Drive(double duty, double backEmf, double ohm) {}
-
-    void solve(double supplyVolts, boolean relayClosed, Map<String, Drive> drives) {
-        DcNetwork network = new DcNetwork(nodes.size());
-        network.voltage(nodes.get("BAT+"), 0, supplyVolts);
-        for (Segment segment : circuit.segments()) {
-            double r = ohm.get(segment.id()) + faults.seriesOhm(segment.id());
-            // an open relay leaks a little, as dust does
-            boolean open = segment.kind().equals("relay") && !relayClosed;
-            network.resistor(nodes.get(segment.from()), nodes.get(segment.to()), open ? 1e7 : r);
-        }
-        for (MotorPart part : circuit.motors()) {
-            int a = nodes.get(part.from());
-            int b = nodes.get(part.to());
-            network.resistor(a, b, STANDBY_OHM);
-            Drive drive = drives.get(part.id());
-            if (drive != null && drive.duty() != 0) {
-                double d = drive.duty();
-                network.current(a, b, -d * drive.backEmf() / drive.ohm(), d * d / drive.ohm());
-            }
-        }
-        if (load != Load.NOTHING && nodes.containsKey(loadedPoint)) {
-            ProbePoint point = circuit.point(loadedPoint);
-            int pole = point.side().equals("earth") ? nodes.get("BAT+") : 0;
-            int node = nodes.get(loadedPoint);
-            if (pole != node) {
-                network.resistor(node, pole, load.ohmAt(lampVolts));
-                volts = network.solve();
-                lampVolts += 0.2 * (Math.abs(volts[node] - volts[pole]) - lampVolts);
-                return;
-            }
-        }
-        volts = network.solve();
+    void solve(double supplyVolts, boolean relaysClosed, Map<String, OperatingState.Drive> drives) {
+        OperatingState state =
+                OperatingState.idle(supplyVolts)
+                        .driven(drives)
+                        .open(relaysClosed ? Set.of() : relays);
+        volts =
+                model.next(
+                        knows(loadedPoint) ? state.loaded(loadedPoint, load) : state,
+                        faults.inCircuits(),
+                        volts);
     }
 
     double volts(String point) {
-        return volts[nodes.get(point)];
+        return volts.at(point);
     }
 
     boolean knows(String point) {
-        return nodes.containsKey(point);
+        return model.knows(point);
     }
 
     double across(String motorId) {
@@ -114,7 +94,7 @@ final class Harness {
 
     Map<String, Double> all() {
         Map<String, Double> all = new LinkedHashMap<>();
-        nodes.forEach((name, index) -> all.put(name, volts[index]));
+        circuit.points().forEach(p -> all.put(p.id(), volts(p.id())));
         return all;
     }
 }

@@ -1,7 +1,7 @@
 package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.CircuitModel.Load;
+import brightlantern.core.circuit.Load;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.Random;

@@ -1,6 +1,7 @@
 package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.MotorPart;
+import brightlantern.core.circuit.OperatingState;
 
 /**
  * An actuator with its motor, spring, friction and position controller. All loads are motor
@@ -49,8 +50,8 @@ final class Servo {
         return position;
     }
 
-    Harness.Drive drive() {
-        return new Harness.Drive(duty, backEmf, ohm());
+    OperatingState.Drive drive() {
+        return new OperatingState.Drive(duty, backEmf, ohm());
     }
 
     private double ohm() {

@@ -1,0 +1,27 @@
+package brightlantern.app.probe;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.vehicle.VehicleDescription;
+
+/** Where a reading is asked for, and under which condition. */
+record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
+    /**
+     * @throws IllegalArgumentException names what is not there
+     */
+    static Asked of(VehicleDescription d, String circuitId, String pointId, String conditionId) {
+        Circuit circuit = d.circuit(circuitId).orElseThrow(() -> no("circuit", circuitId));
+        return new Asked(
+                circuit,
+                circuit.probe(pointId).orElseThrow(() -> no("probe point", pointId)),
+                ProbeCondition.of(circuit).stream()
+                        .filter(c -> c.id().equals(conditionId))
+                        .findFirst()
+                        .orElseThrow(() -> no("condition", conditionId)));
+    }
+
+    private static IllegalArgumentException no(String what, String id) {
+        return new IllegalArgumentException("There is no " + what + " '" + id + "'.");
+    }
+}

@@ -1,0 +1,45 @@
+package brightlantern.app.probe;
+
+import java.util.Locale;
+
+/**
+ * A reading at a point.
+ *
+ * @param volts at the point against battery minus
+ * @param supplyVolts at the vehicle meanwhile
+ * @param by how it was come by, for the log; empty for the instrument
+ */
+record Reading(double volts, double supplyVolts, String by) {
+    /**
+     * As somebody typed it.
+     *
+     * @throws IllegalArgumentException names the field, what was expected and what was found
+     */
+    static Reading typed(String volts, String supply) {
+        return new Reading(
+                number("Reading", volts, -20, 60),
+                number("Supply voltage", supply, 6, 18),
+                " (typed in)");
+    }
+
+    private static double number(String field, String text, double low, double high) {
+        double value;
+        try {
+            value = Double.parseDouble(text.trim().replace(',', '.'));
+        } catch (NumberFormatException letters) {
+            throw new IllegalArgumentException(
+                    field + ": expected volts as a number, found '" + text + "'.");
+        }
+        if (!(value >= low && value <= high)) {
+            throw new IllegalArgumentException(
+                    String.format(
+                            Locale.ROOT,
+                            "%s: expected %.0f to %.0f V, found '%s'.",
+                            field,
+                            low,
+                            high,
+                            text));
+        }
+        return value;
+    }
+}

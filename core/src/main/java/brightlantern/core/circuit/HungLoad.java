@@ -1,0 +1,20 @@
+package brightlantern.core.circuit;
+
+/**
+ * A lamp that a technician hangs between a point and a battery pole.
+ *
+ * @param point and pole: nodes
+ */
+public record HungLoad(String point, String pole, Load load) implements Component {
+    private static final double NOMINAL_VOLTS = 12;
+
+    @Override
+    public String id() {
+        return "load at " + point;
+    }
+
+    @Override
+    public void stamp(Equations into, OperatingState state, Voltages before) {
+        into.resistor(point, pole, load.ohmAt(before.across(point, pole, NOMINAL_VOLTS)));
+    }
+}

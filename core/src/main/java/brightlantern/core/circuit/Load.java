@@ -1,0 +1,40 @@
+package brightlantern.core.circuit;
+
+/** What can be hung on a probe point, to the other battery pole. */
+public enum Load {
+    NOTHING("nothing", Double.POSITIVE_INFINITY),
+    LAMP("small lamp, 5 W", 28.8),
+    BULB("big bulb, 55 W", 2.62);
+
+    /** Volts at which a filament is as hot as its rating says. */
+    private static final double NOMINAL_VOLTS = 12;
+
+    private final String words;
+    private final double hotOhm;
+
+    Load(String words, double hotOhm) {
+        this.words = words;
+        this.hotOhm = hotOhm;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /**
+     * Filament resistance in ohms at a voltage: R grows about with the root of the voltage.
+     *
+     * @param volts across it, of either sign
+     */
+    public double ohmAt(double volts) {
+        double share = Math.abs(volts) / NOMINAL_VOLTS;
+        return hotOhm * Math.sqrt(Math.max(0.04, Math.min(2, share)));
+    }
+
+    /**
+     * @throws IllegalArgumentException when there is none of that name
+     */
+    public static Load named(String name) {
+        return valueOf(name.toUpperCase(java.util.Locale.ROOT));
+    }
+}
