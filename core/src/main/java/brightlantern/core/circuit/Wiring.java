@@ -22,11 +22,17 @@ public record Wiring(List<Circuit> circuits) implements Slice {
     @Override
     public void define(References references) {
         references.define("circuits", "a circuit", circuits, Circuit::id);
-        circuits.forEach(
-                c ->
-                        references.add(
-                                "a motor of circuit " + c.id(),
-                                c.motors().stream().map(MotorPart::id).toList()));
+        for (Circuit c : circuits) {
+            references.add(
+                    "a motor of circuit " + c.id(),
+                    c.motors().stream().map(MotorPart::id).toList());
+            references.add(
+                    "a segment of circuit " + c.id(),
+                    c.segments().stream().map(Segment::id).toList());
+            references.add(
+                    "a point of circuit " + c.id(),
+                    c.points().stream().map(ProbePoint::id).toList());
+        }
     }
 
     @Override

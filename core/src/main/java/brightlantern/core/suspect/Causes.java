@@ -62,6 +62,7 @@ public record Causes(
                     at.needs("a code", s.codes().keySet());
                     at.needs("a symptom", s.symptoms().keySet());
                     at.needs("a finding", s.tells().keySet());
+                    s.effect().ifPresent(e -> e.check(at));
                     s.tells().forEach((finding, odds) -> addUp(finding, odds, at));
                 });
         references.each("checks", checks, Check::check);

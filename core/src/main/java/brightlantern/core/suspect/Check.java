@@ -109,6 +109,8 @@ public sealed interface Check {
         @Override
         public void check(References.At at) {
             at.needs("a circuit", circuit);
+            at.needs("a point of circuit " + circuit, of);
+            at.needs("a motor of circuit " + circuit, moving);
         }
     }
 

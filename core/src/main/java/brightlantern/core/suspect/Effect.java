@@ -1,5 +1,6 @@
 package brightlantern.core.suspect;
 
+import brightlantern.core.description.References;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 
@@ -10,13 +11,21 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
 })
 public sealed interface Effect {
+    /** What it refers to must be described. */
+    void check(References.At at);
+
     /**
      * Ohms are added in a segment of a circuit.
      *
      * @param of the segment
      * @param from least ohms, to the most
      */
-    record Series(String circuit, String of, double from, double to) implements Effect {}
+    record Series(String circuit, String of, double from, double to) implements Effect {
+        @Override
+        public void check(References.At at) {
+            at.needs("a segment of circuit " + circuit, of);
+        }
+    }
 
     /**
      * A motor has more to move.
@@ -24,8 +33,18 @@ public sealed interface Effect {
      * @param of the motor
      * @param from least factor on its load current, to the most
      */
-    record Drag(String circuit, String of, double from, double to) implements Effect {}
+    record Drag(String circuit, String of, double from, double to) implements Effect {
+        @Override
+        public void check(References.At at) {
+            at.needs("a motor of circuit " + circuit, of);
+        }
+    }
 
     /** An element of the network lets less through, or nothing. */
-    record OfElement(String element) implements Effect {}
+    record OfElement(String element) implements Effect {
+        @Override
+        public void check(References.At at) {
+            // made by the program, it refers to nothing that is written
+        }
+    }
 }

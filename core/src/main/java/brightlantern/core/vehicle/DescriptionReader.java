@@ -2,10 +2,7 @@ package brightlantern.core.vehicle;
 
 import brightlantern.core.description.References;
 import brightlantern.core.description.Slice;
-import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
-import com.networknt.schema.SchemaRegistry;
-import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,22 +24,12 @@ import tools.jackson.databind.node.ObjectNode;
  * what was expected.
  */
 public final class DescriptionReader {
-    private final Schema schema;
+    private final Schema schema = DescriptionSchema.schema();
     private final JsonMapper json =
             JsonMapper.builder()
                     .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                     .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
                     .build();
-
-    /**
-     * @throws IOException when the schema cannot be read
-     */
-    public DescriptionReader(Path schemaFile) throws IOException {
-        String text = Files.readString(schemaFile);
-        schema =
-                SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-                        .getSchema(text, InputFormat.JSON);
-    }
 
     /**
      * @throws DescriptionException lists all mistakes

@@ -22,7 +22,7 @@ public record VehicleLibrary(List<VehicleDescription> descriptions, List<String>
 
     /** Reads every folder that holds a {@code vehicle.yaml}. */
     public static VehicleLibrary read(Path folder) throws IOException {
-        DescriptionReader reader = new DescriptionReader(folder.resolve("description.schema.json"));
+        DescriptionReader reader = new DescriptionReader();
         List<VehicleDescription> good = new ArrayList<>();
         List<String> bad = new ArrayList<>();
         try (Stream<Path> entries = Files.list(folder)) {

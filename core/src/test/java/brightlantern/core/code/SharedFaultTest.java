@@ -50,7 +50,7 @@ class SharedFaultTest {
                   - {code: B1318-00, module: body, name: Supply too low, weight: 0.3, sets: supply}
                 live: {supply: coolant, ignition: coolant, ignitionOn: 2, engineSpeed: coolant, odometer: coolant, vinModule: engine}
                 """);
-        vehicle = new DescriptionReader(Path.of("../vehicles/description.schema.json")).read(made);
+        vehicle = new DescriptionReader().read(made);
     }
 
     private static StoredCode code(String module, String code) {

@@ -19,9 +19,6 @@ class DescriptionReaderTest {
     @BeforeEach
     void copy() throws IOException {
         Path source = Path.of("../vehicles");
-        Files.copy(
-                source.resolve("description.schema.json"),
-                folder.resolve("description.schema.json"));
         van = copied(source.resolve("tamarack-portage"), "portage");
         copied(source.resolve("shared"), "shared");
     }
@@ -51,7 +48,7 @@ class DescriptionReaderTest {
     }
 
     private void fails(String... parts) throws IOException {
-        DescriptionReader reader = new DescriptionReader(folder.resolve("description.schema.json"));
+        DescriptionReader reader = new DescriptionReader();
         var mistakes =
                 assertThatThrownBy(() -> reader.read(van)).isInstanceOf(DescriptionException.class);
         for (String part : parts) {
@@ -61,8 +58,7 @@ class DescriptionReaderTest {
 
     @Test
     void whatShipsIsWholeAndSound() throws IOException {
-        VehicleDescription d =
-                new DescriptionReader(folder.resolve("description.schema.json")).read(van);
+        VehicleDescription d = new DescriptionReader().read(van);
         assertThat(d.modules()).hasSize(14);
         assertThat(d.buses()).hasSize(3);
         assertThat(d.suspects()).allSatisfy(s -> assertThat(s.repair().name()).isNotBlank());
@@ -110,8 +106,7 @@ class DescriptionReaderTest {
 
     @Test
     void oneItemStandsForManyAndCountsItsIdentifiersOn() throws IOException {
-        VehicleDescription d =
-                new DescriptionReader(folder.resolve("description.schema.json")).read(van);
+        VehicleDescription d = new DescriptionReader().read(van);
         assertThat(d.value("deviation.4").orElseThrow())
                 .satisfies(
                         v -> {
@@ -159,5 +154,15 @@ class DescriptionReaderTest {
                 .isEqualTo("Engine (module " + address + ") asked for more time");
         assertThat(portage.named("no module at " + address + ", nor Module FFFF"))
                 .isEqualTo("no module at " + address + ", nor Module FFFF");
+    }
+
+    /** {@code -Dschema.write=true} publishes it anew. */
+    @Test
+    void thePublishedSchemaIsComposedOfItsSlices() throws IOException {
+        Path published = Path.of("../vehicles/description.schema.json");
+        if (Boolean.getBoolean("schema.write")) {
+            Files.writeString(published, DescriptionSchema.composed());
+        }
+        assertThat(Files.readString(published)).isEqualTo(DescriptionSchema.composed());
     }
 }
