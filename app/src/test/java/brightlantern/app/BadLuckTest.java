@@ -3,7 +3,7 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.job.CommandLog;
-import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
 import java.util.List;
@@ -26,13 +26,13 @@ class BadLuckTest {
     @TempDir static Path data;
 
     private static Workshop shop;
-    private static PortageVan van;
+    private static StandInVehicle van;
     private static Technician tech;
 
     @BeforeAll
     static void open() throws Exception {
         shop = new Workshop(data);
-        van = shop.van(ADDRESS, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+        van = shop.van(ADDRESS, "flat on climbs", 417);
         shop.signIn("tech");
         tech = new Technician(shop);
         tech.drives(ADDRESS);
@@ -87,7 +87,7 @@ class BadLuckTest {
         assertThat(shop.one("#run-vane").isEnabled()).isFalse();
         shop.browser.executeScript("document.getElementById('run-vane').form.submit()");
         shop.waitForText(".error[role=alert]", "Gate shut: Engine speed");
-        assertThat(van.plant().driver().key()).isEqualTo(2);
+        assertThat(van.simulation().plant().driver().key()).isEqualTo(2);
         tech.seat(ADDRESS, "key-off", "key-on");
     }
 
@@ -111,9 +111,9 @@ class BadLuckTest {
         tech.stage("exercise");
         shop.until("open gates", b -> shop.one("#run-vane").isEnabled());
         shop.press("#run-vane");
-        shop.until("moving", b -> van.moment().vane() > 70);
+        shop.until("moving", b -> van.reading("vane.position") > 70);
         van.gateway().cut();
-        shop.until("its own position", b -> van.moment().vane() < 30);
+        shop.until("its own position", b -> van.reading("vane.position") < 30);
         shop.until(
                 "told",
                 b ->
@@ -125,7 +125,7 @@ class BadLuckTest {
 
     @Test
     void onePersonCommandsAtATimeAndOthersSeeWho() {
-        van.plant().driver(van.plant().driver().key(2));
+        van.simulation().plant().driver(van.simulation().plant().driver().key(2));
         var link = shop.app.getBean(brightlantern.app.link.VehicleLinks.class).link(ADDRESS);
         link.lease().claim("lead");
         try {

@@ -3,7 +3,8 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.vehicle.VehicleLibrary;
-import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import brightlantern.standin.plant.Driver;
 import java.net.InetAddress;
@@ -26,7 +27,7 @@ class ConfigurationTest {
     @TempDir static Path data;
     private static Garage garage;
     private static Visitor lead;
-    private PortageVan van;
+    private StandInVehicle van;
 
     private long job;
 
@@ -50,15 +51,15 @@ class ConfigurationTest {
     @BeforeEach
     void begin() throws Exception {
         van =
-                new PortageVan(
+                StandIns.open(
                         VehicleLibrary.read(Path.of("../vehicles"))
                                 .byId("tamarack-portage")
                                 .orElseThrow(),
                         InetAddress.getByName(ADDRESS),
-                        PortageVan.Scenario.AS_BUILT,
+                        StandIns.AS_BUILT,
                         481);
-        van.vehicle().driver(Driver.away().key(2));
-        job = garage.job(van.vehicle(), ADDRESS, Set.of());
+        van.driver(Driver.away().key(2));
+        job = garage.job(van, ADDRESS, Set.of());
     }
 
     private String page(String configuration) {
@@ -135,10 +136,10 @@ class ConfigurationTest {
         assertThat(guest.get(page("trims"))).contains("Injector 2");
         String drive = "/jobs/" + job + "/exercise/procedures/drive-vane";
         assertThat(guest.post(drive, drive, Map.of())).contains("Your role may not do this");
-        van.plant().crank();
-        Garage.until("the engine", () -> van.now().running());
+        van.simulation().plant().crank();
+        Garage.until("the engine", () -> van.reading("engine.state") == 2);
         assertThat(write(agree)).contains("Gate shut: Engine state running");
-        van.vehicle().driver(Driver.away());
+        van.driver(Driver.away());
     }
 
     @Test
@@ -165,7 +166,7 @@ class ConfigurationTest {
         assertThat(swap.page())
                 .contains("A plug is off at the new module")
                 .contains("No code came since that fails now; 1 came meanwhile and passes.");
-        van.act("plug-trailer");
+        van.simulation().act("plug-trailer");
         swap.choose("plug", "home");
         swap.ended();
         assertThat(swap.page()).contains("The new module knows the van");

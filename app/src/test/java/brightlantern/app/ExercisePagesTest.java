@@ -2,8 +2,8 @@ package brightlantern.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.standin.PortageVan;
 import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import brightlantern.standin.plant.Driver;
 import java.nio.file.Path;
 import java.util.List;
@@ -23,14 +23,14 @@ class ExercisePagesTest {
 
     @TempDir static Path data;
     private static Workshop shop;
-    private static PortageVan van;
+    private static StandInVehicle van;
 
     private String exercise;
 
     @BeforeAll
     static void open() throws Exception {
         shop = new Workshop(data);
-        van = shop.van(ADDRESS, PortageVan.Scenario.AS_BUILT, 437);
+        van = shop.van(ADDRESS, StandIns.AS_BUILT, 437);
         shop.signIn("lead");
     }
 
@@ -41,16 +41,10 @@ class ExercisePagesTest {
 
     @BeforeEach
     void begin() {
-        van.vehicle().driver(Driver.away());
-        Garage.until("the engine off", () -> van.now().rpm() < 10);
-        van.vehicle().driver(Driver.away().key(2));
-        long job =
-                Garage.job(
-                        shop.app,
-                        van.vehicle(),
-                        "tamarack-portage",
-                        ADDRESS,
-                        Set.of("flat-on-climbs"));
+        van.driver(Driver.away());
+        Garage.until("the engine off", () -> van.reading("engine.speed") < 10);
+        van.driver(Driver.away().key(2));
+        long job = Garage.job(shop.app, van, "tamarack-portage", ADDRESS, Set.of("flat-on-climbs"));
         exercise = "/jobs/" + job + "/exercise";
         shop.go(exercise);
     }
@@ -80,7 +74,7 @@ class ExercisePagesTest {
         shop.waitForText("#verdicts", "The boost pressure sensor tells ambient pressure at rest.");
         assertThat(shop.text("#instruction .mono")).contains("of 60 s at most");
         assertThat(shop.text("#present")).isEqualTo("Now: Engine state stopped");
-        van.plant().crank();
+        van.simulation().plant().crank();
         shop.waitForText("#ended", "The self-check is done.");
         assertThat(shop.text("#verdicts")).contains("The alternator charges.");
         shop.go(exercise);
@@ -155,21 +149,21 @@ class ExercisePagesTest {
         nothingShutsAnybodyOut();
         key("a");
         shop.waitForText("#instruction", "Turn the key off and connect a charger");
-        van.vehicle().driver(Driver.away().key(0));
+        van.driver(Driver.away().key(0));
         shop.waitForText("#instruction", "Swap the module");
-        van.act("swap-trailer");
+        van.simulation().act("swap-trailer");
         key("d");
         shop.waitForText("#instruction", "Turn the key on");
-        van.vehicle().driver(Driver.away().key(2));
+        van.driver(Driver.away().key(2));
         shop.waitForText("#instruction", "erased and told this");
         assertThat(shop.text("#items")).contains("not set");
         shop.press("#choice-go");
         shop.waitForText("#instruction", "Turn the key off");
-        van.vehicle().driver(Driver.away().key(0));
+        van.driver(Driver.away().key(0));
         shop.waitForText("#instruction", "Turn the key on");
-        van.vehicle().driver(Driver.away().key(2));
+        van.driver(Driver.away().key(2));
         shop.waitForText("#instruction", "Push the plug of the tow bar home");
-        van.act("plug-trailer");
+        van.simulation().act("plug-trailer");
         shop.press("#choice-home");
         shop.waitForText("#ended", "The new module knows the van");
     }

@@ -28,14 +28,15 @@ class FinchTrimsTest {
             watch = "/jobs/" + job + "/watch";
             garage.sweep(tech, job);
 
-            finch.works().crank();
+            finch.simulation().crank();
             finch.hurry(20);
-            Garage.until("a warm engine", () -> finch.works().reading("coolant").orElse(0.0) > 80);
+            Garage.until(
+                    "a warm engine", () -> finch.simulation().reading("coolant").orElse(0.0) > 80);
             finch.hurry(3);
 
             start(Map.of("name", "idle and drive"));
             Garage.untilRecorded(garage.app, job, "idle");
-            finch.driver(finch.works().driver().drive(Driver.Program.CRUISE));
+            finch.driver(finch.simulation().driver().drive(Driver.Program.CRUISE));
             Garage.untilRecorded(garage.app, job, "load");
             String first = stop();
             assertThat(first)
@@ -53,11 +54,12 @@ class FinchTrimsTest {
             assertThat(tech.get(take + "?when=odometer+%3E+20"))
                     .contains("This take does not hold Odometer");
 
-            finch.driver(finch.works().driver().drive(Driver.Program.STAND));
+            finch.driver(finch.simulation().driver().drive(Driver.Program.STAND));
             Garage.until(
-                    "standing", () -> finch.works().reading("vehicle.speed").orElse(9.0) < 0.3);
-            finch.works().act("fill-up");
-            Garage.until("vapour", () -> finch.works().reading("trim.short").orElse(0.0) < -8);
+                    "standing",
+                    () -> finch.simulation().reading("vehicle.speed").orElse(9.0) < 0.3);
+            finch.simulation().act("fill-up");
+            Garage.until("vapour", () -> finch.simulation().reading("trim.short").orElse(0.0) < -8);
             start(Map.of("name", "after filling up", "refuelled", "true"));
             Garage.untilRecorded(garage.app, job, "idle");
             String second = stop();

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
-import brightlantern.standin.RoadVehicle;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
@@ -146,7 +145,7 @@ class HardSweepsTest {
     void anHonestHeronWhoseClockWasSetBackIsNotAccused() throws Exception {
         String address = "127.0.74.2";
         StandInVehicle heron = garage.vehicle("oriel-heron", false, address);
-        ((RoadVehicle) heron.works()).clockBehind(2.5 * 31_557_600);
+        heron.simulation().clockBehind(2.5 * 31_557_600);
         long check = garage.job(heron, address, Set.of());
         garage.sweep(tech, check);
         String odometer = Garage.page(check) + "/odometer";

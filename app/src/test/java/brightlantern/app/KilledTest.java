@@ -8,7 +8,8 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Takes;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleLibrary;
-import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import java.io.BufferedReader;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
@@ -39,13 +40,13 @@ class KilledTest {
 
     @Test
     void aTakeLosesAtMostASecondWhenTheProgramIsKilled() throws Exception {
-        try (PortageVan van =
-                new PortageVan(
+        try (StandInVehicle van =
+                StandIns.open(
                         VehicleLibrary.read(Path.of("../vehicles"))
                                 .byId("tamarack-portage")
                                 .orElseThrow(),
                         InetAddress.getByName(ADDRESS),
-                        PortageVan.Scenario.AS_BUILT,
+                        StandIns.AS_BUILT,
                         455)) {
             long job;
             try (ConfigurableApplicationContext app = open()) {
@@ -91,8 +92,8 @@ class KilledTest {
                 swap.choose("agree", "go");
                 swap.at("not-written");
                 // the van's own moments tell how long the take has run
-                double begin = van.now().seconds();
-                while (van.now().seconds() < begin + 4) {
+                double begin = (van.reading("clock"));
+                while ((van.reading("clock")) < begin + 4) {
                     java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
                 }
             } finally {
@@ -113,7 +114,8 @@ class KilledTest {
     }
 
     /** Killed between erasing and writing: what the module is to be told is still known. */
-    private static void goesOn(ConfigurableApplicationContext app, PortageVan van, TrailerSwap swap)
+    private static void goesOn(
+            ConfigurableApplicationContext app, StandInVehicle van, TrailerSwap swap)
             throws Exception {
         Visitor lead = new Visitor(Garage.address(app));
         lead.signIn("lead", Workshop.PASSWORD);

@@ -207,7 +207,7 @@ class NetworkWalkTest {
         tech.keyOffAndOn(address);
         shop.go("/jobs/" + tech.job() + "/sweep/come-back");
         shop.press("#listen");
-        finch.works().crank();
+        finch.simulation().crank();
         shop.waitForText("#answer", "First back: P0496-00");
         shop.until("the others", b -> shop.text("#back").contains("P0133-00"));
         shop.press("#stop");

@@ -60,7 +60,7 @@ class ProcedureLuckTest {
     /** What the compressor is told at present, whoever tells it. */
     private static double commanded() {
         ember.catchUp();
-        return ember.works().reading("compressor.wanted").orElseThrow();
+        return ember.simulation().reading("compressor.wanted").orElseThrow();
     }
 
     private static String begun(Visitor who, String exercise, String procedure) throws Exception {

@@ -66,7 +66,7 @@ class ProcedureTest {
             String exercise = begin(loader, LOADER, Set.of("shakes"), "cut-out");
             assertThat(shop.text("#gates-begin")).contains("Start the engine");
             assertThat(shop.one("#begin").isEnabled()).isFalse();
-            loader.works().crank();
+            loader.simulation().crank();
             shop.until("the gates open", b -> shop.one("#begin").isEnabled());
             assertThat(Looks.wrong(shop)).isEmpty();
             shop.press("#begin");
@@ -122,7 +122,7 @@ class ProcedureTest {
             assertThat(shop.text("#verdicts"))
                     .contains("leaks like a hole of 1.")
                     .contains("The pump is good");
-            hatch.works().act("pinch-purge");
+            hatch.simulation().act("pinch-purge");
             shop.press("#choice-yes");
             until("#done");
             assertThat(shop.text("#verdicts")).contains("it leaks through the purge valve");

@@ -99,12 +99,12 @@ class SafeExitsTest {
 
     private static boolean turns() {
         hatch.catchUp();
-        return hatch.works().reading("fan.duty").orElseThrow() > 60;
+        return hatch.simulation().reading("fan.duty").orElseThrow() > 60;
     }
 
     private static boolean stands() {
         hatch.catchUp();
-        return hatch.works().reading("engine.speed").orElseThrow() < 10;
+        return hatch.simulation().reading("engine.speed").orElseThrow() < 10;
     }
 
     private static String run(String page) {
@@ -251,8 +251,8 @@ class SafeExitsTest {
                 };
         hatch.module("tank").routine(0x0301, unknown);
         String page = exercise + "/procedures/leak-test";
-        hatch.works().crank();
-        Garage.until("the engine", () -> hatch.works().running());
+        hatch.simulation().crank();
+        Garage.until("the engine", () -> hatch.simulation().running());
         assertThat(tech.post(page, page, Map.of())).contains("Gate shut: Engine speed");
         hatch.driver(Driver.away());
         Garage.until("the engine off", SafeExitsTest::stands);

@@ -2,7 +2,6 @@ package brightlantern.app;
 
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.demo.DemoRecording;
-import brightlantern.standin.PortageVan;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.module.UdsModule.Behaviour;
@@ -38,7 +37,7 @@ class Screenshots {
     void takeAll() throws Exception {
         shop = new Workshop(data);
         try {
-            PortageVan van = shop.van(ADDRESS, PortageVan.Scenario.FLAT_ON_CLIMBS, 409);
+            StandInVehicle van = shop.van(ADDRESS, "flat on climbs", 409);
             Technician tech = new Technician(shop);
             tech.drives(ADDRESS);
             shop.signIn("tech");
@@ -161,15 +160,15 @@ class Screenshots {
 
     /** Half a minute of warm idle and as much of a drive, in time three times hurried. */
     private void trims(Technician tech, StandInVehicle finch) throws Exception {
-        finch.works().crank();
+        finch.simulation().crank();
         finch.hurry(20);
-        Garage.until("a warm engine", () -> finch.works().reading("coolant").orElse(0.0) > 80);
+        Garage.until("a warm engine", () -> finch.simulation().reading("coolant").orElse(0.0) > 80);
         finch.hurry(3);
         tech.stage("watch");
         shop.type("#take-name", "warm idle, then a drive");
         shop.press("#take-start");
         Garage.untilRecorded(shop.app, tech.job(), "idle");
-        finch.driver(finch.works().driver().drive(Driver.Program.CRUISE));
+        finch.driver(finch.simulation().driver().drive(Driver.Program.CRUISE));
         Garage.untilRecorded(shop.app, tech.job(), "load");
         shop.press("#take-stop");
         shop.one("html[data-drawn]");
@@ -177,7 +176,7 @@ class Screenshots {
         shop.one("html[data-drawn]");
         shot("trims");
         map(tech, finch);
-        finch.driver(finch.works().driver().drive(Driver.Program.STAND));
+        finch.driver(finch.simulation().driver().drive(Driver.Program.STAND));
     }
 
     /** Ignition angle over speed and load, from a drive in town and pulls. */
@@ -191,7 +190,7 @@ class Screenshots {
         shop.press("#take-start");
         for (Driver.Program program :
                 List.of(Driver.Program.STOP_AND_GO, Driver.Program.PULL, Driver.Program.OVERRUN)) {
-            finch.driver(finch.works().driver().drive(program));
+            finch.driver(finch.simulation().driver().drive(program));
             Garage.pause(16_000);
         }
         shop.press("#take-stop");
@@ -219,8 +218,8 @@ class Screenshots {
                 "Shakes, lost power, filter will not burn off",
                 Set.of("shakes", "no-power"));
         tech.sweep();
-        loader.works().crank();
-        Garage.until("the engine", () -> loader.works().running());
+        loader.simulation().crank();
+        Garage.until("the engine", () -> loader.simulation().running());
         tech.stage("watch");
         shop.type("#take-name", "idle");
         shop.press("#take-start");
@@ -248,7 +247,7 @@ class Screenshots {
 
     /** A second job for the demo: its van is as it was built, and nothing is proven yet. */
     private void leaveOneOpen(Technician tech) throws Exception {
-        shop.van(SISTER, PortageVan.Scenario.AS_BUILT, 431);
+        shop.van(SISTER, StandIns.AS_BUILT, 431);
         tech.drives(SISTER);
         tech.openJob(SISTER, "Feels slow with a full load on the hill", Set.of("flat-on-climbs"));
         tech.sweep();

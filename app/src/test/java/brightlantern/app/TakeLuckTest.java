@@ -35,7 +35,7 @@ class TakeLuckTest {
         garage = new Garage(data);
         tech = garage.visitor("tech");
         hatch = garage.vehicle("oriel-finch", false, ADDRESS);
-        hatch.works().crank();
+        hatch.simulation().crank();
     }
 
     @AfterAll

@@ -1,6 +1,6 @@
 package brightlantern.app;
 
-import brightlantern.standin.PortageVan;
+import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.plant.Driver;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -10,17 +10,17 @@ import java.util.regex.Pattern;
 final class TrailerSwap {
     private static final Pattern RUN = Pattern.compile("/exercise/runs/(\\d+)/now");
 
-    private final PortageVan van;
+    private final StandInVehicle van;
     private final String run;
     private Visitor visitor;
 
-    private TrailerSwap(PortageVan van, Visitor visitor, String run) {
+    private TrailerSwap(StandInVehicle van, Visitor visitor, String run) {
         this.van = van;
         this.visitor = visitor;
         this.run = run;
     }
 
-    static TrailerSwap begin(PortageVan van, Visitor visitor, long job) throws Exception {
+    static TrailerSwap begin(StandInVehicle van, Visitor visitor, long job) throws Exception {
         String exercise = "/jobs/" + job + "/exercise";
         String page = exercise + "/procedures/replace-trailer";
         String shown = visitor.post(page, page, Map.of());
@@ -61,14 +61,14 @@ final class TrailerSwap {
 
     void key(String step, int position) {
         at(step);
-        van.vehicle().driver(Driver.away().key(position));
+        van.driver(Driver.away().key(position));
     }
 
     /** From the key off to the question whether it may be erased. */
     void swap() throws Exception {
         key("key-off", 0);
         at("swap");
-        van.act("swap-trailer");
+        van.simulation().act("swap-trailer");
         done("swap");
         key("key-on", 2);
         at("agree");

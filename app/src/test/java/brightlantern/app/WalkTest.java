@@ -2,8 +2,8 @@ package brightlantern.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.standin.PortageVan;
-import brightlantern.standin.plant.Faults;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -49,7 +49,7 @@ class WalkTest {
     @Test
     void fromComplaintToProvenRepair() throws Exception {
         String address = "127.0.72.1";
-        shop.van(address, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+        shop.van(address, "flat on climbs", 417);
         tech.drives(address);
         tech.openJob(address, COMPLAINT, SYMPTOMS);
         tech.sweep();
@@ -108,7 +108,7 @@ class WalkTest {
     @Test
     void aVanAsBuiltIsNotAccused() throws Exception {
         String address = "127.0.72.2";
-        shop.van(address, PortageVan.Scenario.AS_BUILT, 422);
+        shop.van(address, StandIns.AS_BUILT, 422);
         tech.drives(address);
         tech.openJob(address, COMPLAINT, SYMPTOMS);
         tech.sweep();
@@ -123,7 +123,7 @@ class WalkTest {
     @Test
     void anotherFaultLeadsToAnotherConclusion() throws Exception {
         String address = "127.0.72.3";
-        PortageVan van = shop.van(address, new Faults().drag("vane-motor", 1.3), 431);
+        StandInVehicle van = shop.van(address, "drag", "vane-motor", 1.3, 431);
         tech.openJob(address, COMPLAINT, SYMPTOMS);
         tech.sweep();
         van.hurry(20);

@@ -153,7 +153,7 @@ class WatchBench {
             shop.signIn("tech");
             StandInVehicle loader = Garage.standIn("stonebarrow-wl9", false, ADDRESS);
             long job = Garage.job(shop.app, loader, loader.description().id(), ADDRESS, Set.of());
-            loader.works().crank();
+            loader.simulation().crank();
             shop.go("/jobs/" + job + "/watch");
             shop.until(
                     "readings",
@@ -423,8 +423,9 @@ class WatchBench {
                             .byId("quillon-ember")
                             .orElseThrow();
             StandInVehicle ember = StandIns.of(d, StandIns.AS_BUILT, 7);
-            ember.works().crank();
-            ember.works().driver(ember.works().driver().drive(Driver.Program.STOP_AND_GO));
+            ember.simulation().crank();
+            ember.simulation()
+                    .driver(ember.simulation().driver().drive(Driver.Program.STOP_AND_GO));
             List<Value> values =
                     d.values().stream()
                             .filter(
@@ -455,7 +456,7 @@ class WatchBench {
                         // as it comes over the wire
                         byte[] raw =
                                 brightlantern.core.signal.Scaling.raw(
-                                        v, ember.works().reading(v.id()).orElseThrow());
+                                        v, ember.simulation().reading(v.id()).orElseThrow());
                         rows.get(v.id())[k] = brightlantern.core.signal.Scaling.physical(v, raw);
                     }
                 }

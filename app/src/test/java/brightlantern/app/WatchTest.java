@@ -72,8 +72,8 @@ class WatchTest {
     }
 
     private static void start(StandInVehicle vehicle) {
-        vehicle.works().crank();
-        Garage.until("the engine", () -> vehicle.works().running());
+        vehicle.simulation().crank();
+        Garage.until("the engine", () -> vehicle.simulation().running());
     }
 
     private static void stop(StandInVehicle vehicle) {
@@ -247,10 +247,10 @@ class WatchTest {
         shop.press("#take-start");
         shop.waitForText("#recorder-says", "Waits: starts when vehicle.speed > 20 km/h");
         assertThat(takes().of(job)).isEmpty();
-        hatch.driver(hatch.works().driver().drive(Driver.Program.PULL));
+        hatch.driver(hatch.simulation().driver().drive(Driver.Program.PULL));
         shop.waitForText("#recorder-says", "Recording");
         recorded(job, 20);
-        hatch.driver(hatch.works().driver().drive(Driver.Program.STAND));
+        hatch.driver(hatch.simulation().driver().drive(Driver.Program.STAND));
         Garage.until("its end", () -> takes().of(job).get(0).ended().isPresent());
         Takes.TakeHead head = takes().of(job).get(0);
         Take take = takes().read(head.id());
@@ -283,14 +283,14 @@ class WatchTest {
                 new Thread(
                         () -> {
                             Garage.pause(3500);
-                            hatch.driver(hatch.works().driver().drive(Driver.Program.CLIMB));
+                            hatch.driver(hatch.simulation().driver().drive(Driver.Program.CLIMB));
                         });
         driver.start();
         shop.press("#look-on");
         driver.join();
         assertThat(shop.text(".notice"))
                 .contains("Throttle position after Throttle target: It moved");
-        hatch.driver(hatch.works().driver().drive(Driver.Program.STAND));
+        hatch.driver(hatch.simulation().driver().drive(Driver.Program.STAND));
     }
 
     private void studies(String watch, long take) {

@@ -3,8 +3,8 @@ package brightlantern.app;
 import brightlantern.app.account.Accounts;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.link.VehicleLinks;
-import brightlantern.standin.PortageVan;
-import brightlantern.standin.plant.Faults;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.file.Files;
@@ -84,22 +84,25 @@ final class Workshop implements AutoCloseable {
         }
     }
 
-    PortageVan van(String address, PortageVan.Scenario scenario, int serial) throws IOException {
-        return DemoLauncher.start(app, address, scenario, serial);
+    StandInVehicle van(String address, String scenario, int serial) throws IOException {
+        return DemoLauncher.start(app, address, "tamarack-portage", scenario, serial);
     }
 
-    /** A van with faults of the test's own making; it has no seat. */
-    PortageVan van(String address, Faults faults, int serial) throws IOException {
-        PortageVan van =
-                new PortageVan(
+    /** A van of which one part is broken in the test's own way; it has no seat. */
+    StandInVehicle van(String address, String mode, String of, double size, int serial)
+            throws IOException {
+        StandInVehicle van =
+                StandIns.broken(
                         app.getBean(VehicleLinks.class)
                                 .library()
                                 .byId("tamarack-portage")
                                 .orElseThrow(),
-                        InetAddress.getByName(address),
-                        faults,
-                        true,
+                        "plant",
+                        mode,
+                        of,
+                        size,
                         serial);
+        van.open(InetAddress.getByName(address));
         app.addApplicationListener(
                 event -> {
                     if (event instanceof org.springframework.context.event.ContextClosedEvent) {

@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import brightlantern.core.code.Code;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Part;
 import java.util.List;
 import java.util.Set;
 
@@ -44,7 +45,7 @@ final class QuietMonitors {
     }
 
     /** Time passes with the key on. */
-    void watch(double seconds, boolean engineRuns, double volts, Works.Sink sink) {
+    void watch(double seconds, boolean engineRuns, double volts, Part.Watcher sink) {
         if (volts < LEAST_VOLTS) {
             return;
         }

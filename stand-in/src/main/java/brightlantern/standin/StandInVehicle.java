@@ -12,6 +12,7 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.gateway.DoipGateway;
+import brightlantern.standin.instrument.MeterServer;
 import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusWires;
@@ -34,7 +35,7 @@ import java.util.stream.Collectors;
 /**
  * A stand-in vehicle on a loopback address of its own: modules with identities, codes and values on
  * buses that are physical wires, behind a DoIP gateway, in real time or hurried. What goes on
- * inside is its {@link Works}.
+ * inside is its {@link VehicleSimulation}.
  */
 public final class StandInVehicle implements AutoCloseable {
     private static final double SLICE_SECONDS = 0.01;
@@ -54,7 +55,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     private final VehicleDescription description;
     private final String vin;
-    private final Works works;
+    private final VehicleSimulation simulation;
     private final BusWires wires;
     private final MissMonitors missing;
     private final QuietMonitors quiet;
@@ -63,6 +64,7 @@ public final class StandInVehicle implements AutoCloseable {
     private final Map<String, String> repairs = new HashMap<>();
     private InetAddress address;
     private volatile DoipGateway gateway;
+    private MeterServer meter;
     private volatile int hurry = 1;
     private volatile boolean closed;
     private final Map<UdsModule, Driven> drivenAtClear = new HashMap<>();
@@ -75,18 +77,22 @@ public final class StandInVehicle implements AutoCloseable {
      * @param serial six digits at the end of the VIN
      * @throws IllegalArgumentException when a described value has no sensor
      */
-    public StandInVehicle(VehicleDescription description, Works works, BusWires wires, int serial) {
+    public StandInVehicle(
+            VehicleDescription description,
+            VehicleSimulation simulation,
+            BusWires wires,
+            int serial) {
         this.description = description;
-        this.works = works;
+        this.simulation = simulation;
         this.wires = wires;
         this.vin = vin(description, serial);
         this.fitted =
                 description.modules().stream()
+                        .filter(m -> m.option().isEmpty())
                         .map(ControlModule::id)
-                        .filter(m -> !works.notFitted().contains(m))
                         .collect(Collectors.toSet());
         for (Value value : description.values()) {
-            if (works.reading(value.id()).isEmpty()) {
+            if (simulation.reading(value.id()).isEmpty()) {
                 throw new IllegalArgumentException(
                         description.id() + " has no sensor for value '" + value.id() + "'");
             }
@@ -94,10 +100,10 @@ public final class StandInVehicle implements AutoCloseable {
         description.modules().stream()
                 .filter(m -> fitted.contains(m.id()))
                 .forEach(m -> modules.put(m.id(), module(m)));
-        works.parts().forEach(this::equip);
+        simulation.all().forEach(this::equip);
         missing = new MissMonitors(description, wires, fitted::contains);
-        quiet = new QuietMonitors(description, works.monitored());
-        works.repairs().forEach(repairs::put);
+        quiet = new QuietMonitors(description, simulation.monitored());
+        simulation.repairs().forEach(repairs::put);
         new NetworkModel(description.network())
                 .elements()
                 .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
@@ -144,7 +150,7 @@ public final class StandInVehicle implements AutoCloseable {
             public int start() {
                 catchUp();
                 boolean locked =
-                        works.locks(rid).stream()
+                        simulation.locks(rid).stream()
                                 .anyMatch(
                                         code ->
                                                 modules.values().stream()
@@ -190,6 +196,16 @@ public final class StandInVehicle implements AutoCloseable {
     public void open(InetAddress address) throws IOException {
         this.address = address;
         startGateway();
+        if (simulation.plant().hasCircuits()) {
+            meter =
+                    new MeterServer(
+                            address,
+                            point -> {
+                                catchUp();
+                                return simulation.plant().volts(point);
+                            },
+                            simulation.plant()::hang);
+        }
         lived = System.nanoTime();
         Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
         clock.setDaemon(true);
@@ -208,7 +224,7 @@ public final class StandInVehicle implements AutoCloseable {
                         address,
                         modules.get(Network.GATEWAY).address(),
                         vin,
-                        () -> works.driver().key() == 2 ? 1 : 0,
+                        () -> simulation.driver().key() == 2 ? 1 : 0,
                         List.copyOf(modules.values()));
     }
 
@@ -216,8 +232,14 @@ public final class StandInVehicle implements AutoCloseable {
         return vin;
     }
 
-    public Works works() {
-        return works;
+    /** A sensor's reading at this instant; NaN when there is no such sensor. */
+    public double reading(String valueId) {
+        catchUp();
+        return simulation.reading(valueId).orElse(Double.NaN);
+    }
+
+    public VehicleSimulation simulation() {
+        return simulation;
     }
 
     public BusWires wires() {
@@ -252,7 +274,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     public void repair(String id) {
         wires.mend(id.replaceFirst("^wire-", ""));
-        works.repair(id);
+        simulation.repair(id);
     }
 
     public void announceTo(InetSocketAddress listener) {
@@ -268,28 +290,28 @@ public final class StandInVehicle implements AutoCloseable {
     }
 
     private synchronized void slice() {
-        works.advance(SLICE_SECONDS);
-        int key = works.driver().key();
+        simulation.advance(SLICE_SECONDS);
+        int key = simulation.driver().key();
         if (key == 2 && lastKey != 2) {
             modules.values().forEach(m -> m.memory().newCycle());
-            works.keyOn();
+            simulation.keyOn();
             missing.reset();
             quiet.reset();
         }
         lastKey = key;
-        if (works.running() && works.reading("vehicle.speed").orElse(0.0) > DRIVING_KMH) {
+        if (simulation.running() && simulation.reading("vehicle.speed").orElse(0.0) > DRIVING_KMH) {
             driven += SLICE_SECONDS;
         }
-        works.watch(SLICE_SECONDS, this::report);
+        simulation.watch(SLICE_SECONDS, this::report);
         if (key == 2) {
             quiet.watch(
                     SLICE_SECONDS,
-                    works.running(),
-                    works.reading("body.supply").orElse(12.0),
+                    simulation.running(),
+                    simulation.reading("body.supply").orElse(12.0),
                     this::report);
         }
         if (key == 2 && ++slices % SLICES_PER_LISTEN == 0) {
-            missing.watch(works.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
+            missing.watch(simulation.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
         }
     }
 
@@ -345,13 +367,13 @@ public final class StandInVehicle implements AutoCloseable {
         boolean always = id.equals(Network.GATEWAY) || id.equals("body");
         BooleanSupplier reached =
                 () ->
-                        (always || works.driver().key() == 2)
-                                && wires.gets(Network.GATEWAY, id, works.seconds())
-                                && wires.gets(id, Network.GATEWAY, works.seconds());
+                        (always || simulation.driver().key() == 2)
+                                && wires.gets(Network.GATEWAY, id, simulation.seconds())
+                                && wires.gets(id, Network.GATEWAY, simulation.seconds());
         UdsModule module =
                 new UdsModule(described.address(), answer, new CodeMemory(codes), reached);
-        module.memory().afterClear(() -> works.cleared(id));
-        String stored = works.foreignVins().getOrDefault(id, vin);
+        module.memory().afterClear(() -> simulation.cleared(id));
+        String stored = simulation.foreignVins().getOrDefault(id, vin);
         int number = described.address();
         module.identifier(0xF190, () -> Bytes.text(stored));
         module.identifier(
@@ -396,12 +418,16 @@ public final class StandInVehicle implements AutoCloseable {
         }
         for (Mileage mileage : description.mileage()) {
             if (mileage.module().equals(id)) {
-                works.mileage(mileage.id())
+                simulation
+                        .mileage(mileage.id())
                         .ifPresent(
                                 b ->
                                         module.identifier(
                                                 mileage.did(),
-                                                () -> works.mileage(mileage.id()).orElseThrow()));
+                                                () ->
+                                                        simulation
+                                                                .mileage(mileage.id())
+                                                                .orElseThrow()));
             }
         }
         return module;
@@ -452,7 +478,7 @@ public final class StandInVehicle implements AutoCloseable {
     }
 
     private Bytes raw(Value value) {
-        return Bytes.of(Scaling.raw(value, works.reading(value.id()).orElseThrow()));
+        return Bytes.of(Scaling.raw(value, simulation.reading(value.id()).orElseThrow()));
     }
 
     /** The freeze frame of a module now: number of identifiers, then each with its value. */
@@ -466,19 +492,17 @@ public final class StandInVehicle implements AutoCloseable {
         return frame;
     }
 
-    /**
-     * The warning lamp in the cluster: as its bulb check, as the works or as a code asks for it.
-     */
+    /** The warning lamp in the cluster: as its own modules or as a code asks for it. */
     public boolean lamp() {
-        return works.driver().key() == 2
-                && (works.warning()
+        return simulation.driver().key() == 2
+                && (simulation.warning()
                         || modules.values().stream().anyMatch(m -> m.memory().asksForLamp()));
     }
 
     /** The driver does something. */
     public void driver(Driver next) {
         catchUp();
-        works.driver(next);
+        simulation.driver(next);
     }
 
     @Override
@@ -486,6 +510,9 @@ public final class StandInVehicle implements AutoCloseable {
         closed = true;
         if (gateway != null) {
             gateway.close();
+        }
+        if (meter != null) {
+            meter.close();
         }
     }
 }

@@ -43,7 +43,7 @@ class ActuatorsTest {
     private static StandInVehicle asBuilt(String id, int serial) throws IOException {
         VehicleDescription d = VehicleLibrary.read(VEHICLES).byId(id).orElseThrow();
         StandInVehicle vehicle = StandIns.of(d, StandIns.AS_BUILT, serial);
-        vehicle.works().driver(Driver.away().key(2));
+        vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(2);
         return vehicle;
     }
@@ -73,7 +73,7 @@ class ActuatorsTest {
     }
 
     private void read(StandInVehicle vehicle, String id) {
-        sample(id, vehicle.works().reading(id).orElseThrow());
+        sample(id, vehicle.simulation().reading(id).orElseThrow());
     }
 
     private void sample(String id, double value) {
@@ -152,11 +152,11 @@ class ActuatorsTest {
                                 .findFirst()
                                 .orElseThrow();
         assertThat(gates(vehicle, learning)).contains(false);
-        vehicle.works().crank();
+        vehicle.simulation().crank();
         vehicle.live(4);
-        vehicle.works().driver(vehicle.works().driver().drive(Driver.Program.WARM_UP));
+        vehicle.simulation().driver(vehicle.simulation().driver().drive(Driver.Program.WARM_UP));
         vehicle.live(900);
-        vehicle.works().driver(vehicle.works().driver().drive(Driver.Program.STAND));
+        vehicle.simulation().driver(vehicle.simulation().driver().drive(Driver.Program.STAND));
         vehicle.live(60);
         assertThat(gates(vehicle, learning)).doesNotContain(false);
     }
@@ -165,7 +165,7 @@ class ActuatorsTest {
         Map<String, Double> now = new LinkedHashMap<>();
         for (Procedure.GateRule rule : procedure.gates()) {
             for (String id : rule.filter().values()) {
-                now.put(id, vehicle.works().reading(id).orElse(0.0));
+                now.put(id, vehicle.simulation().reading(id).orElse(0.0));
             }
         }
         return GateState.at(procedure.gates(), vehicle.description(), now).stream()
@@ -180,9 +180,9 @@ class ActuatorsTest {
         engine.handle(Bytes.of(0x10, 0x03));
         engine.handle(Bytes.of(0x2F, 0x30, 0x03, 0x03, 0));
         vehicle.live(2);
-        assertThat(vehicle.works().reading("feed.pressure").orElseThrow()).isLessThan(20);
+        assertThat(vehicle.simulation().reading("feed.pressure").orElseThrow()).isLessThan(20);
         engine.handle(Bytes.of(0x10, 0x01));
         vehicle.live(2);
-        assertThat(vehicle.works().reading("feed.pressure").orElseThrow()).isGreaterThan(400);
+        assertThat(vehicle.simulation().reading("feed.pressure").orElseThrow()).isGreaterThan(400);
     }
 }

@@ -48,20 +48,20 @@ class AsBuiltDrivesTest {
                             f.when().forEach(c -> ids.add(c.value()));
                             ids.addAll(f.conditions());
                         });
-        Works works = vehicle.works();
-        works.driver(Driver.away().key(2));
+        VehicleSimulation simulation = vehicle.simulation();
+        simulation.driver(Driver.away().key(2));
         vehicle.live(2);
-        works.crank();
+        simulation.crank();
         vehicle.live(40);
         List<Double> times = new ArrayList<>();
         Map<String, List<Double>> values = new LinkedHashMap<>();
         ids.forEach(id -> values.put(id, new ArrayList<>()));
         for (Program program : way) {
-            works.driver(works.driver().drive(program));
+            simulation.driver(simulation.driver().drive(program));
             for (int i = 0; i < 30 / STEP; i++) {
                 vehicle.live(STEP);
                 times.add(times.size() * STEP);
-                values.forEach((id, list) -> list.add(works.reading(id).orElseThrow()));
+                values.forEach((id, list) -> list.add(simulation.reading(id).orElseThrow()));
             }
         }
         double[] t = times.stream().mapToDouble(v -> v).toArray();
@@ -104,13 +104,10 @@ class AsBuiltDrivesTest {
                 VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
         int judged = 0;
         for (int n = 0; n < DRIVES; n++) {
-            try (PortageVan van =
-                    new PortageVan(
-                            d,
-                            InetAddress.getByName("127.0.71.20"),
-                            PortageVan.Scenario.AS_BUILT,
-                            600 + n)) {
-                judged += judged(d, drive(van.vehicle(), WAYS[n % 2]), "van, drive " + n);
+            try (StandInVehicle van =
+                    StandIns.open(
+                            d, InetAddress.getByName("127.0.71.20"), StandIns.AS_BUILT, 600 + n)) {
+                judged += judged(d, drive(van, WAYS[n % 2]), "van, drive " + n);
             }
         }
         assertThat(judged).as("verdicts").isGreaterThanOrEqualTo(DRIVES);

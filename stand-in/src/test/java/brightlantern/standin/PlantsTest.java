@@ -48,13 +48,13 @@ class PlantsTest {
                 .isGreaterThanOrEqualTo(ENGINE_VALUES);
         for (String scenario : StandIns.scenarios(id)) {
             StandInVehicle vehicle = StandIns.of(d, scenario, 512);
-            Works works = vehicle.works();
-            works.crank();
+            VehicleSimulation simulation = vehicle.simulation();
+            simulation.crank();
             for (Driver.Program program : Driver.Program.values()) {
-                works.driver(works.driver().drive(program));
+                simulation.driver(simulation.driver().drive(program));
                 vehicle.live(25);
                 for (Value value : d.values()) {
-                    double read = works.reading(value.id()).orElseThrow();
+                    double read = simulation.reading(value.id()).orElseThrow();
                     assertThat(read).as("%s in %s", value.id(), program).isFinite();
                     double carried = Scaling.physical(value, Scaling.raw(value, read));
                     assertThat(carried)
@@ -101,7 +101,7 @@ class PlantsTest {
 
     @Test
     void aWornPumpMeetsItsTargetWithoutHeadroomBeforeItMissesIt() {
-        EngineSpec spec = EngineSpec.of("stonebarrow-wl9");
+        EngineSpec spec = StandIns.engine("stonebarrow-wl9");
         double[] duty = new double[3];
         double[] missing = new double[3];
         double[] shares = {1, 0.55, 0.3};
@@ -123,7 +123,7 @@ class PlantsTest {
 
     @Test
     void aMapOfTwentyDrivesAgreesWithThePlantsOwnTable() {
-        EngineSpec spec = EngineSpec.of("oriel-finch");
+        EngineSpec spec = StandIns.engine("oriel-finch");
         List<OperatingMap.Drive> drives = new ArrayList<>();
         Driver.Program[] how = {
             Driver.Program.STOP_AND_GO,

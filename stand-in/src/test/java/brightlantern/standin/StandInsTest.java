@@ -7,9 +7,11 @@ import brightlantern.core.code.Dtc;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.module.UdsModule;
+import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.uds.DtcAnswers;
 import java.nio.file.Path;
@@ -18,12 +20,12 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.ValueSource;
 
 /** The vehicles of the demo's world, as built and in their scenarios, asked module by module. */
 class StandInsTest {
@@ -90,35 +92,59 @@ class StandInsTest {
         assertThat(new brightlantern.core.vehicle.Vin(vehicle.vin()).checkDigitHolds()).isTrue();
     }
 
+    /** Repairs of other parts change nothing. */
     @ParameterizedTest
-    @ValueSource(strings = {"oriel-finch", "quillon-ember", "stonebarrow-wl9"})
-    void aScenarioSetsCodesAndItsRepairEndsThem(String id) throws Exception {
+    @CsvSource({
+        "oriel-finch,purge-valve",
+        "quillon-ember,cell-37",
+        "stonebarrow-wl9,valve-5",
+        "tamarack-portage,G12"
+    })
+    void aScenarioSetsCodesAndItsRepairAloneEndsThem(String id, String repair) throws Exception {
         StandInVehicle vehicle = StandIns.of(description(id), StandIns.scenarios(id).get(1), 613);
-        Map<String, List<String>> before = sweep(vehicle);
-        assertThat(before.values().stream().flatMap(List::stream)).hasSizeGreaterThanOrEqualTo(3);
-        String repair =
-                vehicle.repairs().keySet().stream()
-                        .filter(r -> !r.startsWith("wire-"))
-                        .findFirst()
-                        .orElseThrow();
-        vehicle.repair(repair);
-        vehicle.description()
-                .modules()
-                .forEach(
-                        m -> {
-                            if (vehicle.module(m.id()) != null) {
-                                vehicle.module(m.id()).handle(Bytes.of(0x14, 0xFF, 0xFF, 0xFF));
-                            }
-                        });
-        vehicle.works().crank();
+        String mends = repairOf(vehicle, repair);
+        vehicle.repairs().keySet().stream().filter(r -> !r.equals(mends)).forEach(vehicle::repair);
+        assertThat(failing(vehicle)).isNotEmpty();
+        vehicle.repair(mends);
+        assertThat(failing(vehicle)).isEmpty();
+    }
+
+    /** The id of a repair, or of the repair of what stands at a place of a circuit. */
+    private static String repairOf(StandInVehicle vehicle, String repair) {
+        return vehicle.description().suspects().stream()
+                .filter(
+                        s ->
+                                s.effect().orElse(null) instanceof Effect.Series e
+                                        && e.of().equals(repair))
+                .map(s -> s.repair().id())
+                .findFirst()
+                .orElse(repair);
+    }
+
+    /** Codes after a clear, a start and a drive up a hill; a plug that is open stays told. */
+    private static List<String> failing(StandInVehicle vehicle) throws Exception {
+        vehicle.description().modules().stream()
+                .flatMap(m -> Optional.ofNullable(vehicle.module(m.id())).stream())
+                .forEach(m -> m.handle(Bytes.of(0x14, 0xFF, 0xFF, 0xFF)));
+        vehicle.simulation().driver(Driver.away().key(2));
+        vehicle.simulation().crank();
         vehicle.live(40);
-        vehicle.works()
-                .driver(
-                        vehicle.works()
-                                .driver()
-                                .drive(brightlantern.standin.plant.Driver.Program.CRUISE));
+        vehicle.simulation().driver(vehicle.simulation().driver().drive(Driver.Program.CLIMB));
         vehicle.live(60);
-        assertThat(sweep(vehicle).values().stream().flatMap(List::stream)).isEmpty();
+        vehicle.simulation().driver(vehicle.simulation().driver().drive(Driver.Program.STAND));
+        return sweep(vehicle).values().stream().flatMap(List::stream).toList();
+    }
+
+    @Test
+    void aPartThatCannotBreakSoIsTold() throws Exception {
+        VehicleSimulation finch =
+                StandIns.of(description("oriel-finch"), StandIns.AS_BUILT, 615).simulation();
+        assertThatThrownBy(() -> finch.fail("mixture", "explodes", "", 1))
+                .hasMessageContaining("Mixture cannot break by 'explodes'");
+        assertThatThrownBy(() -> finch.fail("wings", "bent", "", 1))
+                .hasMessageContaining("There is no part 'wings' in oriel-finch");
+        assertThatThrownBy(() -> StandIns.of(description("oriel-finch"), "stolen", 1))
+                .hasMessageContaining("expected one of [as built, rough idle after filling up]");
     }
 
     @Test

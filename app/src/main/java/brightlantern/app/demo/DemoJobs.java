@@ -31,59 +31,24 @@ class DemoJobs {
     }
 
     /**
-     * @param others VINs of the other stand-ins, in the launcher's order
+     * What a customer brings.
+     *
+     * @param symptoms ids of those that he tells
+     * @param earlier what was done to the vehicle before
      */
-    void fill(String complaintVin, String sisterVin, List<String> others) {
-        recording.restore();
-        add(
-                "tamarack-portage",
-                complaintVin,
-                DemoLauncher.ADDRESSES.get(0),
-                "Goes flat on long climbs, fine again after a restart.",
-                List.of("flat-on-climbs", "fine-after-restart"),
-                "Vane actuator replaced last month elsewhere; the complaint stayed.");
-        add(
-                "tamarack-portage",
-                sisterVin,
-                DemoLauncher.ADDRESSES.get(1),
-                "Driver swapped vans and says this one feels flat on climbs too.",
-                List.of("flat-on-climbs"),
-                "Regular service only.");
-        List<Told> told =
-                List.of(
-                        new Told(
-                                "Rough idle, and hard to start after filling up.",
-                                List.of("rough-idle", "hard-start-after-fill"),
-                                "A hose under the intake looked cracked and was left."),
-                        new Told(
-                                "After heavy rain: many warnings, parking brake stuck on, rear stays low.",
-                                List.of("many-warnings", "park-brake-stuck", "rear-low"),
-                                "Stood with its doors open the night before."),
-                        new Told(
-                                "Charges for forty minutes, then stops; cabin cooling is weak.",
-                                List.of("charge-stops", "cooling-weak"),
-                                "None known."),
-                        new Told(
-                                "Shakes, lost power, filter will not burn off.",
-                                List.of("shakes", "no-power", "no-burn-off"),
-                                "Injectors tested a year ago."),
-                        new Told(
-                                "Is the mileage true? I want to buy it.",
-                                List.of("buying"),
-                                "Service book with all stamps."));
-        for (int i = 0; i < told.size(); i++) {
-            add(
-                    DemoLauncher.OTHERS.get(i),
-                    others.get(i),
-                    DemoLauncher.ADDRESSES.get(2 + i),
-                    told.get(i).complaint(),
-                    told.get(i).symptoms(),
-                    told.get(i).earlier());
-        }
-    }
+    record Brought(
+            String vehicleId,
+            String vin,
+            String address,
+            String complaint,
+            List<String> symptoms,
+            String earlier) {}
 
-    /** What the customer says. */
-    private record Told(String complaint, List<String> symptoms, String earlier) {}
+    /** The jobs that were recorded, and one for each vehicle that is brought. */
+    void fill(List<Brought> brought) {
+        recording.restore();
+        brought.forEach(this::add);
+    }
 
     private double odometer(String vehicleId, String address) {
         VehicleDescription d = links.library().byId(vehicleId).orElseThrow();
@@ -91,13 +56,7 @@ class DemoJobs {
         return links.link(address).read(d, List.of(id)).getOrDefault(id, 0.0);
     }
 
-    private void add(
-            String vehicleId,
-            String vin,
-            String address,
-            String complaint,
-            List<String> symptoms,
-            String earlier) {
+    private void add(Brought b) {
         long id =
                 jobs.add(
                         new Job(
@@ -105,20 +64,20 @@ class DemoJobs {
                                 Instant.now(),
                                 Optional.empty(),
                                 "lead",
-                                vehicleId,
-                                vin,
-                                address,
-                                address + ":5025",
-                                complaint,
-                                Set.copyOf(symptoms),
-                                odometer(vehicleId, address),
-                                earlier));
-        for (String symptom : symptoms) {
+                                b.vehicleId(),
+                                b.vin(),
+                                b.address(),
+                                b.address() + ":5025",
+                                b.complaint(),
+                                Set.copyOf(b.symptoms()),
+                                odometer(b.vehicleId(), b.address()),
+                                b.earlier()));
+        for (String symptom : b.symptoms()) {
             findings.add(
                     id,
                     "intake",
                     "lead",
-                    "Told: " + told(vehicleId, symptom) + ".",
+                    "Told: " + told(b.vehicleId(), symptom) + ".",
                     Optional.empty(),
                     new Evidence.SymptomTold(symptom));
         }

@@ -1,20 +1,22 @@
 package brightlantern.app.demo;
 
 import brightlantern.app.account.Accounts;
+import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.seat.DriversSeats;
 import brightlantern.app.seat.DriversSeats.Choice;
 import brightlantern.app.seat.DriversSeats.Dashboard;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.standin.PortageVan;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import brightlantern.standin.Told;
 import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Driver;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -35,28 +37,33 @@ public final class DemoLauncher {
     /** The port of every diagnostic entity (ISO 13400-2). */
     private static final int PORT = 13400;
 
-    private static final int FIRST_SERIAL = 417;
     private static final String PASSWORD = "lantern-demo";
 
-    /** The stand-ins beside the two vans, in the order of their addresses from 127.0.22.11 on. */
-    static final List<String> OTHERS =
-            List.of(
-                    "oriel-finch",
-                    "velmont-cairn",
-                    "quillon-ember",
-                    "stonebarrow-wl9",
-                    "oriel-heron");
+    /**
+     * A stand-in of the demo.
+     *
+     * @param complaint whether it is in the last of its scenarios, or as built
+     * @param serial six digits at the end of its VIN
+     */
+    private record StandIn(String address, String vehicleId, boolean complaint, int serial) {
+        String scenario() {
+            List<String> scenarios = StandIns.scenarios(vehicleId);
+            return complaint ? scenarios.get(scenarios.size() - 1) : StandIns.AS_BUILT;
+        }
+    }
 
-    /** The addresses of the two vans, then of the others. */
-    static final List<String> ADDRESSES =
+    private static final List<StandIn> STAND_INS =
             List.of(
-                    "127.0.22.1",
-                    "127.0.22.2",
-                    "127.0.22.11",
-                    "127.0.22.12",
-                    "127.0.22.13",
-                    "127.0.22.14",
-                    "127.0.22.15");
+                    new StandIn("127.0.22.1", "tamarack-portage", true, 417),
+                    new StandIn("127.0.22.2", "tamarack-portage", false, 422),
+                    new StandIn("127.0.22.11", "oriel-finch", true, 437),
+                    new StandIn("127.0.22.12", "velmont-cairn", true, 438),
+                    new StandIn("127.0.22.13", "quillon-ember", true, 439),
+                    new StandIn("127.0.22.14", "stonebarrow-wl9", true, 440),
+                    new StandIn("127.0.22.15", "oriel-heron", true, 441));
+
+    /** The addresses of the stand-ins. */
+    static final List<String> ADDRESSES = STAND_INS.stream().map(StandIn::address).toList();
 
     private DemoLauncher() {}
 
@@ -80,43 +87,17 @@ public final class DemoLauncher {
         return Optional.empty();
     }
 
-    /**
-     * Starts two vans, one with the complaint's fault and one as built, and all other stand-ins.
-     */
+    /** Starts all stand-ins, and fills the demo's jobs where there are none. */
     public static void launch(ConfigurableApplicationContext context) {
         accounts(context.getBean(Accounts.class));
-        boolean fresh = context.getBean(brightlantern.app.job.Jobs.class).all().isEmpty();
+        boolean fresh = context.getBean(Jobs.class).all().isEmpty();
         try {
-            PortageVan complaint =
-                    start(
-                            context,
-                            ADDRESSES.get(0),
-                            PortageVan.Scenario.FLAT_ON_CLIMBS,
-                            FIRST_SERIAL);
-            PortageVan sister =
-                    start(
-                            context,
-                            ADDRESSES.get(1),
-                            PortageVan.Scenario.AS_BUILT,
-                            FIRST_SERIAL + 5);
-            List<StandInVehicle> others = new java.util.ArrayList<>();
-            for (int i = 0; i < OTHERS.size(); i++) {
-                String id = OTHERS.get(i);
-                List<String> scenarios = StandIns.scenarios(id);
-                others.add(
-                        start(
-                                context,
-                                ADDRESSES.get(2 + i),
-                                id,
-                                scenarios.get(scenarios.size() - 1),
-                                FIRST_SERIAL + 20 + i));
+            List<DemoJobs.Brought> brought = new ArrayList<>();
+            for (StandIn s : STAND_INS) {
+                brought.add(brought(context, s));
             }
             if (fresh) {
-                context.getBean(DemoJobs.class)
-                        .fill(
-                                complaint.vin(),
-                                sister.vin(),
-                                others.stream().map(StandInVehicle::vin).toList());
+                context.getBean(DemoJobs.class).fill(brought);
             }
         } catch (IOException taken) {
             throw new IllegalStateException(
@@ -131,7 +112,23 @@ public final class DemoLauncher {
         }
         System.out.println("Demo accounts: tech, lead, admin; the password of each is " + PASSWORD);
         System.out.println(
-                "Stand-ins at 127.0.22.1, 127.0.22.2 and 127.0.22.11 to 127.0.22.15; their driver's seats are under 'Stand-ins'.");
+                "Stand-ins at "
+                        + String.join(", ", ADDRESSES)
+                        + "; their driver's seats are under 'Stand-ins'.");
+    }
+
+    private static DemoJobs.Brought brought(ConfigurableApplicationContext context, StandIn s)
+            throws IOException {
+        StandInVehicle vehicle =
+                start(context, s.address(), s.vehicleId(), s.scenario(), s.serial());
+        Told told = StandIns.told(s.vehicleId(), s.scenario());
+        return new DemoJobs.Brought(
+                s.vehicleId(),
+                vehicle.vin(),
+                s.address(),
+                told.complaint(),
+                told.symptoms(),
+                told.earlier());
     }
 
     private static void accounts(Accounts accounts) {
@@ -143,26 +140,8 @@ public final class DemoLauncher {
         }
     }
 
-    /** Starts one stand-in van and makes its seat known. */
-    public static PortageVan start(
-            ConfigurableApplicationContext context,
-            String address,
-            PortageVan.Scenario scenario,
-            int serial)
-            throws IOException {
-        PortageVan van =
-                new PortageVan(
-                        description(context, "tamarack-portage"),
-                        InetAddress.getByName(address),
-                        scenario,
-                        serial);
-        closeWith(context, van);
-        seat(context, address, van.vehicle());
-        return van;
-    }
-
     /**
-     * Starts one of the other stand-ins in a scenario and makes its seat known.
+     * Starts a stand-in in a scenario and makes its seat known.
      *
      * @throws IOException when its address cannot be taken
      */
@@ -226,11 +205,11 @@ public final class DemoLauncher {
         }
 
         private Driver driver() {
-            return vehicle.works().driver();
+            return vehicle.simulation().driver();
         }
 
         private double reading(String id) {
-            return vehicle.works().reading(id).orElse(Double.NaN);
+            return vehicle.simulation().reading(id).orElse(Double.NaN);
         }
 
         @Override
@@ -256,7 +235,7 @@ public final class DemoLauncher {
 
         @Override
         public void crank() {
-            vehicle.works().crank();
+            vehicle.simulation().crank();
         }
 
         @Override
@@ -307,19 +286,19 @@ public final class DemoLauncher {
 
         @Override
         public List<Choice> acts() {
-            return vehicle.works().acts().entrySet().stream()
+            return vehicle.simulation().acts().entrySet().stream()
                     .map(a -> new Choice(a.getKey(), a.getValue()))
                     .toList();
         }
 
         @Override
         public void act(String actId) {
-            vehicle.works().act(actId);
+            vehicle.simulation().act(actId);
         }
 
         @Override
         public Optional<byte[]> injectors() {
-            return vehicle.works().injectors().map(w -> w.write());
+            return vehicle.simulation().injectors().map(w -> w.write());
         }
 
         @Override

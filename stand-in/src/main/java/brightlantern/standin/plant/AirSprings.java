@@ -35,10 +35,8 @@ public final class AirSprings implements Part {
     /**
      * @param hears whether the module gets the messages without which it does not level
      */
-    public AirSprings(BooleanSupplier hears, double rearLow) {
+    public AirSprings(BooleanSupplier hears) {
         this.hears = hears;
-        kpa[2] -= rearLow;
-        kpa[3] -= rearLow;
     }
 
     private double height(int corner) {
@@ -121,5 +119,15 @@ public final class AirSprings implements Part {
         s.put("springs.reservoir", () -> reservoir);
         s.put("springs.compressor", () -> compressor);
         return s;
+    }
+
+    @Override
+    public synchronized void fail(String mode, String of, double size) {
+        if (mode.equals("rear-low")) {
+            kpa[2] -= size;
+            kpa[3] -= size;
+        } else {
+            Part.super.fail(mode, of, size);
+        }
     }
 }

@@ -215,4 +215,13 @@ public final class CellPack implements Part {
         s.put("cabin.temperature", () -> cabin);
         return s;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        if (mode.equals("sense-lead")) {
+            badLead(Integer.parseInt(of), size);
+        } else {
+            Part.super.fail(mode, of, size);
+        }
+    }
 }

@@ -451,4 +451,13 @@ public final class Crank implements Part {
                                 }));
         return sensors;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        switch (mode) {
+            case "leak" -> leak(Integer.parseInt(of), size);
+            case "gives" -> gives(Integer.parseInt(of), size);
+            default -> Part.super.fail(mode, of, size);
+        }
+    }
 }

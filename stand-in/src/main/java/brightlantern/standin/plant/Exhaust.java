@@ -141,4 +141,13 @@ public final class Exhaust implements Part {
         s.put("ammonia.level", () -> 100 * stored);
         return s;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        if (mode.equals("soots")) {
+            soots(size);
+        } else {
+            Part.super.fail(mode, of, size);
+        }
+    }
 }

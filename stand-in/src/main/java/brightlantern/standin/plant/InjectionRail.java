@@ -139,4 +139,13 @@ public final class InjectionRail implements Part {
         s.put("injector.time", () -> opening);
         return s;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        if (mode.equals("worn")) {
+            worn(size);
+        } else {
+            Part.super.fail(mode, of, size);
+        }
+    }
 }

@@ -293,4 +293,51 @@ public final class Mixture implements Part {
     public synchronized double fuelLitres() {
         return fuelLitres;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        Faults was = faults;
+        faults =
+                switch (mode) {
+                    case "purge-leak" ->
+                            new Faults(
+                                    size,
+                                    was.intakeHoleMm(),
+                                    was.meterReads(),
+                                    was.fuelAtLoad(),
+                                    was.drip());
+                    case "intake-leak" ->
+                            new Faults(
+                                    was.purgeHoleMm(),
+                                    size,
+                                    was.meterReads(),
+                                    was.fuelAtLoad(),
+                                    was.drip());
+                    case "meter-reads" ->
+                            new Faults(
+                                    was.purgeHoleMm(),
+                                    was.intakeHoleMm(),
+                                    size,
+                                    was.fuelAtLoad(),
+                                    was.drip());
+                    case "fuel-short" ->
+                            new Faults(
+                                    was.purgeHoleMm(),
+                                    was.intakeHoleMm(),
+                                    was.meterReads(),
+                                    size,
+                                    was.drip());
+                    case "drip" ->
+                            new Faults(
+                                    was.purgeHoleMm(),
+                                    was.intakeHoleMm(),
+                                    was.meterReads(),
+                                    was.fuelAtLoad(),
+                                    size);
+                    default -> {
+                        Part.super.fail(mode, of, size);
+                        yield was;
+                    }
+                };
+    }
 }

@@ -1,8 +1,12 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.sound.Wav;
+import brightlantern.wire.Bytes;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoubleSupplier;
@@ -116,8 +120,48 @@ public interface Part {
         void report(String module, String code, boolean failed);
     }
 
-    /** Lets the monitors of this part look, some times a second while the key is on. */
-    default void watch(Watcher watcher) {}
+    /**
+     * Lets the monitors of this part look at the last {@code seconds}, while the key is on.
+     *
+     * @param seconds since they looked before
+     */
+    default void watch(double seconds, Watcher watcher) {}
+
+    /** Codes that its monitors set, each as module and code with a blank between. */
+    default Set<String> monitored() {
+        return Set.of();
+    }
+
+    /** The key was turned on: monitors begin anew. */
+    default void keyOn() {}
+
+    /** Bytes of a mileage record that a module keeps; empty when this part has none of that id. */
+    default Optional<Bytes> mileage(String id) {
+        return Optional.empty();
+    }
+
+    /** Modules whose stored VIN is another one. */
+    default Map<String, String> foreignVins() {
+        return Map.of();
+    }
+
+    /** What a microphone hears when its injectors click; empty for a part without injectors. */
+    default Optional<Wav> injectors(Whole whole) {
+        return Optional.empty();
+    }
+
+    /**
+     * Something breaks.
+     *
+     * @param mode in which way
+     * @param of which of several, such as a cylinder; empty where there is one only
+     * @param size in the unit of the mode
+     * @throws IllegalArgumentException when this part cannot break so
+     */
+    default void fail(String mode, String of, double size) {
+        throw new IllegalArgumentException(
+                getClass().getSimpleName() + " cannot break by '" + mode + "'");
+    }
 
     /** The codes of the engine module were cleared, and what it had learned. */
     default void cleared() {}

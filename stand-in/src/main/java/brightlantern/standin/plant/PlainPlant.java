@@ -1,11 +1,14 @@
 package brightlantern.standin.plant;
 
+import java.util.Map;
+import java.util.function.DoubleSupplier;
+
 /**
  * As much of a vehicle as sweeping and roll call need: key, starter, engine speed, road speed,
  * distance and hours, coolant, battery with its load, and a clock. First-order behaviour
  * throughout; speeds in rpm and m/s, temperatures in °C, time in seconds.
  */
-public final class PlainPlant implements Whole {
+public final class PlainPlant implements Plant {
     private static final double IDLE_RPM = 800;
     private static final double AMBIENT_CELSIUS = 14;
     private static final double BATTERY_AH = 70;
@@ -55,6 +58,7 @@ public final class PlainPlant implements Whole {
         return driver;
     }
 
+    @Override
     public synchronized void driver(Driver next) {
         if (next.key() == 0) {
             running = false;
@@ -63,6 +67,7 @@ public final class PlainPlant implements Whole {
         driver = next;
     }
 
+    @Override
     public synchronized void crank() {
         if (driver.key() == 2 && !running) {
             cranking = true;
@@ -71,6 +76,7 @@ public final class PlainPlant implements Whole {
     }
 
     /** Interior lamps and awake modules go on drawing current. */
+    @Override
     public synchronized void doorsOpen(boolean now) {
         doorsOpen = now;
     }
@@ -80,6 +86,7 @@ public final class PlainPlant implements Whole {
      *
      * @param dt seconds; may be long while nothing runs, as overnight
      */
+    @Override
     public synchronized void step(double dt) {
         seconds += dt;
         if (cranking) {
@@ -196,11 +203,19 @@ public final class PlainPlant implements Whole {
         return volts;
     }
 
+    @Override
     public synchronized double kilometres() {
         return kilometres;
     }
 
+    @Override
     public synchronized double hours() {
         return hours;
+    }
+
+    /** Its sensors are those that every vehicle has. */
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        return Map.of();
     }
 }

@@ -2,9 +2,14 @@ package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Load;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.Random;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
+import java.util.function.DoubleSupplier;
 
 /**
  * The van as physics: mean-value diesel with variable-vane turbo, drive line and road, coolant,
@@ -12,7 +17,7 @@ import java.util.Random;
  * corroded earth is a resistor in that harness and nothing else; that boost falls behind on a climb
  * follows from it. Pressures in kPa, speeds in m/s or rpm, temperatures in °C.
  */
-public final class PortagePlant implements Whole {
+public final class PortagePlant implements Plant {
     /** Step of the integration, in seconds. */
     public static final double STEP = 0.002;
 
@@ -46,9 +51,15 @@ public final class PortagePlant implements Whole {
 
     private static final double BOOST_PROPORTIONAL = 0.4;
     private static final double BOOST_INTEGRAL = 0.5;
+    private static final double DOORS_OPEN_AMPS = 6;
+    private static final double BOOST_NOISE = 0.25;
+    private static final double POSITION_NOISE = 0.15;
+    private static final int VANE_OUTPUT = 0x3001;
+    private static final int THROTTLE_OUTPUT = 0x3002;
+    private static final int VANE_REST = 0x0201;
 
     private final Harness harness;
-    private final Faults faults;
+    private final Faults faults = new Faults();
     private final Servo vane;
     private final Servo throttle;
     private final Random random;
@@ -80,10 +91,11 @@ public final class PortagePlant implements Whole {
     private OptionalDouble vaneOverride = OptionalDouble.empty();
     private OptionalDouble throttleOverride = OptionalDouble.empty();
     private double slope;
+    private boolean doorsOpen;
+    private final PortageMonitors monitors = new PortageMonitors();
 
-    public PortagePlant(Circuit circuit, Faults faults, long seed, double odometerKm) {
+    public PortagePlant(Circuit circuit, long seed, double odometerKm) {
         this.random = new Random(seed);
-        this.faults = faults;
         this.harness = new Harness(circuit, faults, random);
         this.vane = new Servo(harness.motor("vane-motor"), harness.scatter("vane-motor"), 12);
         this.throttle =
@@ -92,42 +104,12 @@ public final class PortagePlant implements Whole {
         this.hours = odometerKm / 46.0;
     }
 
-    /** A moment of the plant, as its modules see it. Sensor readings carry a little noise. */
-    public record Moment(
-            double seconds,
-            int key,
-            boolean running,
-            boolean cranking,
-            double rpm,
-            double demand,
-            double boostTarget,
-            double boost,
-            double vaneCommand,
-            double vane,
-            double throttleCommand,
-            double throttle,
-            double airMass,
-            double coolant,
-            double intakeAir,
-            double ambient,
-            double pedal,
-            double metresPerSecond,
-            int gear,
-            double fuel,
-            double supply,
-            boolean limited,
-            double hours,
-            double odometer,
-            double exhaust,
-            boolean trailer,
-            boolean lampOpen,
-            double vaneAmps,
-            double throttleAmps) {}
-
+    @Override
     public synchronized Driver driver() {
         return driver;
     }
 
+    @Override
     public synchronized void driver(Driver next) {
         if (next.key() == 0 && driver.key() != 0) {
             limited = false;
@@ -139,6 +121,7 @@ public final class PortagePlant implements Whole {
     }
 
     /** Turns the key to start; the engine catches if the battery can turn it. */
+    @Override
     public synchronized void crank() {
         if (driver.key() == 2 && !running) {
             cranking = true;
@@ -164,19 +147,27 @@ public final class PortagePlant implements Whole {
     }
 
     /** Hangs a load between a point of the harness and the other battery pole. */
+    @Override
     public synchronized void hang(String point, Load load) {
         harness.hang(point, load);
     }
 
     /** Volts at a point against battery minus, empty when there is no such point. */
+    @Override
     public synchronized OptionalDouble volts(String point) {
         return harness.knows(point)
                 ? OptionalDouble.of(harness.volts(point))
                 : OptionalDouble.empty();
     }
 
-    public synchronized void step() {
-        double dt = STEP;
+    @Override
+    public synchronized void step(double dt) {
+        for (long i = Math.round(dt / STEP); i > 0; i--) {
+            stepOnce(STEP);
+        }
+    }
+
+    private void stepOnce(double dt) {
         seconds += dt;
         supply(dt);
         engine(dt);
@@ -187,7 +178,9 @@ public final class PortagePlant implements Whole {
     }
 
     private void supply(double dt) {
-        double load = driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : 0.3;
+        double load =
+                (driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : 0.3)
+                        + (doorsOpen ? DOORS_OPEN_AMPS : 0);
         double wanted;
         if (running && rpm > 600) {
             wanted = 14.1;
@@ -425,41 +418,162 @@ public final class PortagePlant implements Whole {
         return value + deviation * random.nextGaussian();
     }
 
-    /** The present moment with sensor noise. */
-    public synchronized Moment moment() {
-        boolean on = driver.key() == 2;
-        double airFlow =
-                running ? rpm / 2 / 60 * 2.2 * 0.9 * (manifoldKpa / AMBIENT_KPA) * 1.22 * 3.6 : 0;
-        return new Moment(
-                seconds,
-                driver.key(),
-                running,
-                cranking,
-                rpm < 5 ? 0 : noisy(rpm, running ? 4 : 0),
-                demand,
-                boostTarget,
-                noisy(manifoldKpa, 0.25),
-                vaneOverride.orElse(vaneCommand),
-                Math.max(0, noisy(vane.position(), 0.15)),
-                throttleOverride.orElse(throttleCommand),
-                Math.max(0, noisy(throttle.position(), 0.15)),
-                Math.max(0, noisy(airFlow, running ? 1.5 : 0)),
-                coolant,
-                AMBIENT_CELSIUS + 8 + 0.12 * Math.max(0, manifoldKpa - AMBIENT_KPA),
-                noisy(AMBIENT_KPA, 0.05),
-                lastPedal(),
-                metresPerSecond,
-                gear,
-                running ? 6 + 48 * torque / MOST_TORQUE : 0,
-                noisy(supplyVolts, on ? 0.01 : 0),
-                limited,
-                hours,
-                odometerKm,
-                exhaust,
-                driver.trailer(),
-                faults.trailerLampOpen(),
-                vane.amps(),
-                throttle.amps());
+    /** Readings carry a little noise. */
+    @Override
+    public Map<String, DoubleSupplier> sensors() {
+        Map<String, DoubleSupplier> s = new HashMap<>();
+        sensor(s, "engine.speed", () -> rpm < 5 ? 0 : noisy(rpm, running ? 4 : 0));
+        sensor(s, "engine.load", () -> 100 * Math.min(1, demand));
+        sensor(s, "boost.target", () -> 10 * boostTarget);
+        sensor(s, "boost.actual", this::boost);
+        sensor(s, "vane.command", this::overriddenVane);
+        sensor(s, "vane.position", () -> Math.max(0, noisy(vane.position(), POSITION_NOISE)));
+        sensor(s, "vane.current", vane::amps);
+        sensor(s, "throttle.command", () -> throttleOverride.orElse(throttleCommand));
+        sensor(
+                s,
+                "throttle.position",
+                () -> Math.max(0, noisy(throttle.position(), POSITION_NOISE)));
+        sensor(s, "throttle.current", throttle::amps);
+        sensor(s, "air.mass", () -> Math.max(0, noisy(airFlow(), running ? 1.5 : 0)));
+        sensor(
+                s,
+                "intake.air",
+                () -> AMBIENT_CELSIUS + 8 + 0.12 * Math.max(0, manifoldKpa - AMBIENT_KPA));
+        sensor(s, "ambient.pressure", () -> noisy(AMBIENT_KPA, 0.05));
+        sensor(s, "pedal", this::lastPedal);
+        sensor(s, "brakes.speed", () -> 3.6 * metresPerSecond);
+        sensor(s, "gear", () -> gear);
+        sensor(s, "fuel.quantity", () -> running ? 6 + 48 * torque / MOST_TORQUE : 0);
+        sensor(s, "engine.supply", () -> supply() - 0.03);
+        sensor(s, "body.supply", () -> supply() - 0.05);
+        sensor(s, "torque.limit", () -> limited ? 1 : 0);
+        sensor(s, "outside.temperature", () -> AMBIENT_CELSIUS);
+        sensor(s, "trailer.plug", () -> driver.trailer() ? 1 : 0);
+        return s;
+    }
+
+    private void sensor(Map<String, DoubleSupplier> into, String id, DoubleSupplier reading) {
+        into.put(
+                id,
+                () -> {
+                    synchronized (this) {
+                        return reading.getAsDouble();
+                    }
+                });
+    }
+
+    private double airFlow() {
+        return running ? rpm / 2 / 60 * 2.2 * 0.9 * (manifoldKpa / AMBIENT_KPA) * 1.22 * 3.6 : 0;
+    }
+
+    /** Boost as its sensor tells it, kPa. */
+    private double boost() {
+        return noisy(manifoldKpa, BOOST_NOISE);
+    }
+
+    private double supply() {
+        return noisy(supplyVolts, driver.key() == 2 ? 0.01 : 0);
+    }
+
+    @Override
+    public List<Outlet> outlets() {
+        BooleanSupplier engineOff = () -> !running();
+        return List.of(
+                new Outlet(
+                        "engine", VANE_OUTPUT, this::overriddenVane, this::overrideVane, engineOff),
+                new Outlet(
+                        "engine",
+                        THROTTLE_OUTPUT,
+                        () -> throttleOverride.orElse(throttleCommand),
+                        this::overrideThrottle,
+                        engineOff));
+    }
+
+    @Override
+    public Map<Integer, Doing> doings() {
+        return Map.of(
+                VANE_REST,
+                Doing.at(
+                        "engine",
+                        () -> {
+                            overrideVane(OptionalDouble.empty());
+                            return 0;
+                        },
+                        () -> new int[0]));
+    }
+
+    @Override
+    public synchronized void watch(double dt, Watcher watcher) {
+        monitors.boost(this, boostTarget - boost(), dt, watcher);
+        monitors.supply(supplyVolts, cranking, dt, watcher);
+        if (driver.trailer()) {
+            monitors.lamp(faults.trailerLampOpen(), dt, watcher);
+        }
+    }
+
+    @Override
+    public Set<String> monitored() {
+        return PortageMonitors.CODES;
+    }
+
+    @Override
+    public synchronized void keyOn() {
+        monitors.reset();
+    }
+
+    @Override
+    public synchronized boolean warning() {
+        return limited;
+    }
+
+    synchronized boolean limited() {
+        return limited;
+    }
+
+    /** Share of the torque that the driver asks for, 0..1. */
+    synchronized double demand() {
+        return demand;
+    }
+
+    @Override
+    public boolean hasCircuits() {
+        return true;
+    }
+
+    /** Faults of its harness, of its motors, and of its pipes. */
+    @Override
+    public void fail(String mode, String of, double size) {
+        switch (mode) {
+            case "series" -> faults.series(of, size);
+            case "drag" -> faults.drag(of, size);
+            case "hose-leak" -> faults.hoseLeak(size);
+            case "trailer-lamp-open" -> faults.trailerLampOpen(true);
+            default -> Plant.super.fail(mode, of, size);
+        }
+    }
+
+    @Override
+    public void mend(String repair) {
+        faults.mend(repair);
+        if (repair.equals("boost-hose")) {
+            faults.hoseLeak(0);
+        }
+    }
+
+    @Override
+    public synchronized void doorsOpen(boolean now) {
+        doorsOpen = now;
+    }
+
+    @Override
+    public synchronized double kilometres() {
+        return odometerKm;
+    }
+
+    @Override
+    public synchronized double hours() {
+        return hours;
     }
 
     @Override

@@ -125,4 +125,13 @@ public final class Spark implements Part {
         }
         return s;
     }
+
+    @Override
+    public void fail(String mode, String of, double size) {
+        if (mode.equals("knocks")) {
+            knocks(size);
+        } else {
+            Part.super.fail(mode, of, size);
+        }
+    }
 }

@@ -318,4 +318,13 @@ public final class TankSystem implements Part {
             make = make.purgeHole(0);
         }
     }
+
+    @Override
+    public synchronized void fail(String mode, String of, double size) {
+        if (mode.equals("purge-leak")) {
+            make = make.purgeHole(size);
+        } else {
+            Part.super.fail(mode, of, size);
+        }
+    }
 }

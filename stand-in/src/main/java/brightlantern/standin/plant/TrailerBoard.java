@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * The trailer module as something that can be swapped: what it was told, whether the plug of the
@@ -110,7 +111,7 @@ public final class TrailerBoard implements Part {
     }
 
     @Override
-    public void watch(Watcher watcher) {
+    public void watch(double seconds, Watcher watcher) {
         watcher.report(MODULE, NOT_CONFIGURED, blank());
     }
 
@@ -129,5 +130,10 @@ public final class TrailerBoard implements Part {
         } else if (id.equals("plug-trailer")) {
             plug = true;
         }
+    }
+
+    @Override
+    public Set<String> monitored() {
+        return Set.of(MODULE + " " + NOT_CONFIGURED);
     }
 }

@@ -8,6 +8,7 @@ import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.Driven;
+import brightlantern.standin.StandIns;
 import java.nio.file.Path;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -41,7 +42,7 @@ class CrankTest {
     void aHealthyEngineIsNeverAccusedAndEachLeakIsFound(String id) throws Exception {
         VehicleDescription d = description(id);
         Cylinders cylinders = d.cylinders().orElseThrow();
-        EngineSpec spec = EngineSpec.of(id);
+        EngineSpec spec = StandIns.engine(id);
         for (int seed = 1; seed <= 20; seed++) {
             Take take = idle(d, new Crank(spec, seed), Driver.Program.STAND, 20);
             assertThat(CylinderStudy.study(take, cylinders).orElseThrow().outcome())
@@ -60,7 +61,7 @@ class CrankTest {
     void aboveItsSpeedTheStudyDeclines() throws Exception {
         VehicleDescription d = description("stonebarrow-wl9");
         Cylinders cylinders = d.cylinders().orElseThrow();
-        Crank crank = new Crank(EngineSpec.of(d.id()), 3).leak(5, 12);
+        Crank crank = new Crank(StandIns.engine(d.id()), 3).leak(5, 12);
         PlainPlant plant = new PlainPlant(1000, 10, 105, 12);
         Driven driven = new Driven(plant, crank);
         driven.start(Driver.Program.CRUISE, 40);
@@ -82,7 +83,7 @@ class CrankTest {
 
     @Test
     void anInjectorThatIsOffCostsAsMuchAsACylinderGives() {
-        EngineSpec spec = EngineSpec.of("stonebarrow-wl9");
+        EngineSpec spec = StandIns.engine("stonebarrow-wl9");
         Crank crank = new Crank(spec, 4);
         Driven driven = new Driven(new PlainPlant(1000, 10), crank);
         driven.start(Driver.Program.STAND, 20);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.cylinder.CutOut;
 import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
+import brightlantern.standin.StandIns;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -17,7 +18,7 @@ class CutOutTest {
     private static final double STEP = 0.01;
 
     private static CutOut.Verdict verdict(String vehicle, int seed, int leaking, int rounds) {
-        EngineSpec spec = EngineSpec.of(vehicle);
+        EngineSpec spec = StandIns.engine(vehicle);
         PlainPlant plant = new PlainPlant(1000, 20, 36, 105);
         Crank crank = new Crank(spec, seed);
         if (leaking > 0) {

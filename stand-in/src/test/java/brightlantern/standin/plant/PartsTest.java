@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.standin.StandIns;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
@@ -85,7 +86,7 @@ class PartsTest {
     class Outlets {
         @Test
         void theFeedPumpIsTakenOverAndGivenBack() {
-            InjectionRail rail = new InjectionRail(EngineSpec.of("oriel-finch"), 1);
+            InjectionRail rail = new InjectionRail(StandIns.engine("oriel-finch"), 1);
             live(rail, 3);
             assertThat(reads(rail, "feed.pressure")).isCloseTo(420, within(10.0));
             assertThat(reads(rail, "feed.current")).isBetween(4.0, 8.0);
@@ -102,7 +103,7 @@ class PartsTest {
 
         @Test
         void nothingMovesWithoutTheKeyAndNothingMayBeTakenWhileTheEngineRuns() {
-            Warmth warmth = new Warmth(EngineSpec.of("oriel-finch"), 0);
+            Warmth warmth = new Warmth(StandIns.engine("oriel-finch"), 0);
             Part.Outlet fan = warmth.outlets().get(0);
             fan.take().accept(OptionalDouble.of(80));
             live(warmth, 6);
@@ -115,7 +116,7 @@ class PartsTest {
 
         @Test
         void theFlapFollowsWhoeverCommands() {
-            AirPath air = new AirPath(EngineSpec.of("oriel-finch"), 1);
+            AirPath air = new AirPath(StandIns.engine("oriel-finch"), 1);
             live(air, 1);
             double own = reads(air, "throttle.actual");
             Part.Outlet flap = air.outlets().get(0);
@@ -139,7 +140,7 @@ class PartsTest {
 
         @Test
         void levellingGoesDownAndUpAndTellsHowFarItIs() {
-            AirSprings springs = new AirSprings(hears::get, 0);
+            AirSprings springs = new AirSprings(hears::get);
             whole.running = true;
             live(springs, 2);
             assertThat(levelling(springs).result()).containsExactly(0);
@@ -158,7 +159,8 @@ class PartsTest {
 
         @Test
         void whoHearsNothingRefusesAndStaysLow() {
-            AirSprings springs = new AirSprings(hears::get, 110);
+            AirSprings springs = new AirSprings(hears::get);
+            springs.fail("rear-low", "", 110);
             hears.set(false);
             whole.running = true;
             live(springs, 30);
@@ -186,6 +188,7 @@ class PartsTest {
         private List<String> codes() {
             List<String> failing = new ArrayList<>();
             board.watch(
+                    1,
                     (module, code, failed) -> {
                         if (failed) {
                             failing.add(module + " " + code);

@@ -34,11 +34,11 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** The stand-in spoken to over real sockets, with good and bad luck. */
-class PortageVanTest {
+class PortageTest {
     private static final Duration WAIT = Duration.ofSeconds(2);
     private static VehicleDescription description;
     private static InetAddress address;
-    private static PortageVan van;
+    private static StandInVehicle van;
     private DoipConnection connection = open();
 
     @BeforeAll
@@ -46,7 +46,7 @@ class PortageVanTest {
         description =
                 VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
         address = InetAddress.getByName("127.0.71.1");
-        van = new PortageVan(description, address, PortageVan.Scenario.FLAT_ON_CLIMBS, 417);
+        van = StandIns.open(description, address, "flat on climbs", 417);
     }
 
     @AfterAll
@@ -183,9 +183,9 @@ class PortageVanTest {
         UdsClient engine = module("engine");
         engine.session(3);
         engine.control(0x3001, Bytes.of(180));
-        await(() -> van.moment().vane() > 80);
+        await(() -> van.reading("vane.position") > 80);
         connection.close();
-        await(() -> van.moment().vane() < 40);
+        await(() -> van.reading("vane.position") < 40);
     }
 
     @Test

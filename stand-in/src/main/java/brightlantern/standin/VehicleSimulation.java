@@ -1,0 +1,262 @@
+package brightlantern.standin;
+
+import brightlantern.core.code.Dtc;
+import brightlantern.core.sound.Wav;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Crank;
+import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Part;
+import brightlantern.standin.plant.Plant;
+import brightlantern.wire.Bytes;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.DoubleSupplier;
+
+/**
+ * What goes on inside a stand-in vehicle: its plant, its parts with their sensors and faults, a
+ * supply monitor in every module that has a code for it, and the monitors that its scenario gives
+ * to its modules.
+ */
+public final class VehicleSimulation {
+    private static final double LOW_VOLTS = 10.2;
+    private static final double LOW_SECONDS = 0.3;
+
+    /** Seconds since 1970 at which these vehicles begin to live: 2026-11-01, 07:00 UTC. */
+    static final long FIRST_MORNING = 1_793_516_400L;
+
+    private final VehicleDescription description;
+    private final Plant plant;
+    private final Map<String, Part> parts = new LinkedHashMap<>();
+    private final Map<String, DoubleSupplier> readings = new HashMap<>();
+    private final List<ScenarioMonitor> monitors = new ArrayList<>();
+    private final Map<String, String> repairs = new LinkedHashMap<>();
+    private final Map<Integer, List<Integer>> locks = new HashMap<>();
+    private volatile double clockBehind;
+    private double low;
+    private boolean warning;
+
+    VehicleSimulation(VehicleDescription description, Plant plant) {
+        this.description = description;
+        this.plant = plant;
+        description.suspects().forEach(s -> repairs.put(s.repair().id(), s.repair().name()));
+        readings.put("engine.speed", plant::rpm);
+        readings.put("engine.state", () -> plant.running() ? 2.0 : plant.cranking() ? 1.0 : 0.0);
+        readings.put("engine.supply", () -> plant.volts() - 0.03);
+        readings.put("engine.load", () -> 100 * Math.min(1, plant.load()));
+        readings.put("coolant", plant::coolant);
+        readings.put("engine.hours", plant::hours);
+        readings.put("vehicle.speed", plant::kilometresPerHour);
+        readings.put("body.key", () -> plant.cranking() ? 3.0 : plant.driver().key());
+        readings.put("body.supply", () -> plant.volts() - 0.05);
+        readings.put("odometer", () -> plant.kilometres() - reading("odometer.behind").orElse(0.0));
+        readings.put("clock", () -> FIRST_MORNING + plant.seconds() - clockBehind);
+        readings.putAll(plant.sensors());
+    }
+
+    public Plant plant() {
+        return plant;
+    }
+
+    /** Puts a part in, with its sensors; what the plant itself tells stays. */
+    void with(String name, Part part) {
+        parts.put(name, part);
+        if (part instanceof Crank crank && !plant.sensors().containsKey("engine.speed")) {
+            readings.put("engine.speed", () -> plant.rpm() + crank.droop());
+        }
+        part.sensors().forEach(readings::put);
+        readings.putAll(plant.sensors());
+    }
+
+    /** A value that is read off another one's sensor. */
+    void alias(String value, String sensor) {
+        readings.put(value, () -> readings.get(sensor).getAsDouble());
+    }
+
+    void monitor(ScenarioMonitor monitor, String repairName) {
+        monitors.add(monitor);
+        repairs.put(monitor.mendedBy(), repairName);
+    }
+
+    /** These codes forbid a routine while they are stored. */
+    void lock(int routine, List<String> codes) {
+        locks.put(routine, codes.stream().map(c -> Dtc.parse(c).number()).toList());
+    }
+
+    /** Somebody set the vehicle's clock back by so many seconds. */
+    public void clockBehind(double seconds) {
+        clockBehind = seconds;
+    }
+
+    /** The plant and all parts beside it. */
+    List<Part> all() {
+        List<Part> all = new ArrayList<>(List.of(plant));
+        all.addAll(parts.values());
+        return all;
+    }
+
+    /**
+     * Something breaks.
+     *
+     * @param part the plant, or the name of a part
+     * @throws IllegalArgumentException when there is no such part, or it cannot break so
+     */
+    public void fail(String part, String mode, String of, double size) {
+        Part broken = part.equals("plant") ? plant : parts.get(part);
+        if (broken == null) {
+            throw new IllegalArgumentException(
+                    "There is no part '" + part + "' in " + description.id());
+        }
+        broken.fail(mode, of, size);
+    }
+
+    void advance(double seconds) {
+        plant.step(seconds);
+        parts.values().forEach(part -> part.step(plant, seconds));
+    }
+
+    /** The codes of a module were cleared, and what it had learned. */
+    void cleared(String module) {
+        if (module.equals("engine")) {
+            parts.values().forEach(Part::cleared);
+        }
+    }
+
+    /** Lets the monitors of its modules look at what happened in the last {@code seconds}. */
+    void watch(double seconds, Part.Watcher watcher) {
+        if (plant.driver().key() != 2) {
+            return;
+        }
+        supply(seconds, watcher);
+        all().forEach(part -> part.watch(seconds, watcher));
+        for (ScenarioMonitor monitor : monitors) {
+            warning |= monitor.step(plant, this::reading, seconds, watcher);
+        }
+    }
+
+    private void supply(double seconds, Part.Watcher watcher) {
+        low = plant.volts() < LOW_VOLTS ? low + seconds : 0;
+        if (low >= LOW_SECONDS && low < LOW_SECONDS + seconds) {
+            description.codes().stream()
+                    .filter(c -> c.sets().equals("supply"))
+                    .filter(c -> !plant.monitored().contains(c.module() + " " + c.code()))
+                    .forEach(c -> watcher.report(c.module(), c.code(), true));
+        }
+    }
+
+    /** Codes that it watches itself, each as module and code with a blank between. */
+    Set<String> monitored() {
+        Set<String> all = new LinkedHashSet<>();
+        monitors.forEach(m -> all.add(m.module() + " " + m.code()));
+        all().forEach(part -> all.addAll(part.monitored()));
+        return all;
+    }
+
+    /** The key was turned on: monitors begin anew. */
+    void keyOn() {
+        low = 0;
+        warning = false;
+        monitors.forEach(ScenarioMonitor::reset);
+        all().forEach(Part::keyOn);
+    }
+
+    /** Time of the vehicle since it was made, in seconds; never goes back. */
+    public double seconds() {
+        return plant.seconds();
+    }
+
+    public Driver driver() {
+        return plant.driver();
+    }
+
+    public void driver(Driver next) {
+        plant.driver(next);
+    }
+
+    /** Turns the key to start. */
+    public void crank() {
+        plant.crank();
+    }
+
+    public boolean running() {
+        return plant.running();
+    }
+
+    /** The warning lamp that the driver sees. */
+    boolean warning() {
+        return warning || plant.warning();
+    }
+
+    /** A sensor's reading at this moment, in the value's own unit; empty when unknown. */
+    public Optional<Double> reading(String valueId) {
+        return Optional.ofNullable(readings.get(valueId)).map(DoubleSupplier::getAsDouble);
+    }
+
+    /** Bytes of a mileage record; empty when its module has none. */
+    Optional<Bytes> mileage(String id) {
+        return parts.values().stream().flatMap(p -> p.mileage(id).stream()).findFirst();
+    }
+
+    /** What a microphone hears when its injectors click; empty while the engine runs. */
+    public Optional<Wav> injectors() {
+        return running()
+                ? Optional.empty()
+                : parts.values().stream().flatMap(p -> p.injectors(plant).stream()).findFirst();
+    }
+
+    /** Codes (as numbers) that forbid a routine while they are stored. */
+    List<Integer> locks(int routine) {
+        return locks.getOrDefault(routine, List.of());
+    }
+
+    /** What can be done at the vehicle, id → name. */
+    public Map<String, String> acts() {
+        Map<String, String> all = new LinkedHashMap<>();
+        parts.values().forEach(part -> all.putAll(part.acts()));
+        return all;
+    }
+
+    /** Does one of {@link #acts}. */
+    public void act(String id) {
+        parts.values().forEach(part -> part.act(id));
+    }
+
+    /** Offered repairs, id → name, beside those of the wires. */
+    Map<String, String> repairs() {
+        return Map.copyOf(repairs);
+    }
+
+    /** Carries out a repair; it mends what it concerns, if that was broken. */
+    void repair(String id) {
+        mend(id);
+        description.suspects().stream().filter(s -> s.repair().id().equals(id)).forEach(this::mend);
+    }
+
+    private void mend(Suspect suspect) {
+        mend(suspect.id());
+        if (suspect.effect().orElse(null) instanceof Effect.Series series) {
+            mend(series.of());
+        } else if (suspect.effect().orElse(null) instanceof Effect.Drag drag) {
+            mend(drag.of());
+        }
+    }
+
+    private void mend(String what) {
+        monitors.forEach(m -> m.mend(what));
+        all().forEach(part -> part.mend(what));
+    }
+
+    /** Modules whose stored VIN is another one. */
+    Map<String, String> foreignVins() {
+        Map<String, String> all = new HashMap<>();
+        parts.values().forEach(p -> all.putAll(p.foreignVins()));
+        return all;
+    }
+}
