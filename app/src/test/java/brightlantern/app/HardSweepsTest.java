@@ -81,7 +81,7 @@ class HardSweepsTest {
         allNormal();
         assertThat(sweep.module("climate").orElseThrow().answer()).isEqualTo(Answer.FAULTY);
         assertThat(sweep.module("climate").orElseThrow().trouble())
-                .contains("more than one module may have address");
+                .contains("more than one module may have the address");
     }
 
     @Test

@@ -93,4 +93,20 @@ class WallsTest {
                     .check(ALL);
         }
     }
+
+    /** What carries UDS is chosen in one place; another way to a vehicle changes nothing else. */
+    @Test
+    void onlyTheLinksKnowWhatCarriesTheRequests() {
+        noClasses()
+                .that()
+                .resideInAPackage("brightlantern.app..")
+                .and()
+                .doNotHaveSimpleName("VehicleLinks")
+                .or()
+                .resideInAnyPackage("brightlantern.wire.uds..", "brightlantern.wire.transport..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("brightlantern.wire.doip..")
+                .check(ALL);
+    }
 }

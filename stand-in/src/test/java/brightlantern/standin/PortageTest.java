@@ -16,6 +16,7 @@ import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.doip.DoipDiscovery;
 import brightlantern.wire.doip.DoipMessage;
 import brightlantern.wire.scpi.ScpiClient;
+import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
@@ -71,7 +72,9 @@ class PortageTest {
 
     private UdsClient module(String id) {
         return new UdsClient(
-                connection, description.module(id).orElseThrow().address(), UdsTimings.STANDARD);
+                connection,
+                new LogicalAddress(description.module(id).orElseThrow().address()),
+                UdsTimings.STANDARD);
     }
 
     private static void await(BooleanSupplier state) {
@@ -193,7 +196,7 @@ class PortageTest {
         UdsClient glow =
                 new UdsClient(
                         connection,
-                        description.module("glow").orElseThrow().address(),
+                        new LogicalAddress(description.module("glow").orElseThrow().address()),
                         UdsTimings.STANDARD.withP2(Duration.ofMillis(300)));
         van.module("glow").behave(UdsModule.Behaviour.SILENT);
         assertThatThrownBy(() -> glow.read(0xF190)).isInstanceOf(SilenceException.class);
@@ -210,7 +213,10 @@ class PortageTest {
         assertThat(glow.read(0xF190).asText()).isEqualTo(van.vin());
         assertThatThrownBy(
                         () ->
-                                new UdsClient(connection, 0x1FFF, UdsTimings.STANDARD)
+                                new UdsClient(
+                                                connection,
+                                                new LogicalAddress(0x1FFF),
+                                                UdsTimings.STANDARD)
                                         .testerPresent())
                 .hasMessageContaining("knows no module");
     }

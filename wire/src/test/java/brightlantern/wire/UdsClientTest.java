@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.doip.DoipMessage;
+import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.uds.DtcAnswers;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
@@ -40,7 +41,7 @@ class UdsClientTest {
     void open() throws Exception {
         gateway = new ScriptedGateway();
         connection = DoipConnection.open(gateway.address(), ScriptedGateway.TESTER, WAIT);
-        client = new UdsClient(connection, ScriptedGateway.MODULE, QUICK);
+        client = new UdsClient(connection, new LogicalAddress(ScriptedGateway.MODULE), QUICK);
     }
 
     @AfterEach
@@ -294,9 +295,9 @@ class UdsClientTest {
                 .on("22F191", w -> w.answer(0x62, 0xF1, 0x91, 3));
         assertThat(client.read(0xF190)).isEqualTo(Bytes.of(1));
         // what came before this one is there before the next question
-        connection.receive(ANOTHER.source(), WAIT);
+        connection.receive(new LogicalAddress(ANOTHER.source()), WAIT);
         assertThatThrownBy(() -> client.read(0xF191))
-                .hasMessageContaining("more than one module may have address");
+                .hasMessageContaining("more than one module may have the address");
         assertThat(client.read(0xF191)).isEqualTo(Bytes.of(3));
     }
 
@@ -316,7 +317,7 @@ class UdsClientTest {
         assertThatThrownBy(() -> client.read(0xF190)).isInstanceOf(SilenceException.class);
         // the late one is taken for this one's, and this one's own is one too many
         assertThat(client.read(0xF190)).isEqualTo(Bytes.of(1));
-        connection.receive(ANOTHER.source(), WAIT);
+        connection.receive(new LogicalAddress(ANOTHER.source()), WAIT);
         assertThat(client.read(0xF191)).isEqualTo(Bytes.of(3));
     }
 
@@ -325,7 +326,9 @@ class UdsClientTest {
         gateway.on("22F190", w -> w.pause(10_000));
         UdsClient patient =
                 new UdsClient(
-                        connection, ScriptedGateway.MODULE, QUICK.withP2(Duration.ofSeconds(20)));
+                        connection,
+                        new LogicalAddress(ScriptedGateway.MODULE),
+                        QUICK.withP2(Duration.ofSeconds(20)));
         Throwable[] met = new Throwable[1];
         Thread waiting =
                 new Thread(

@@ -16,7 +16,7 @@ import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.wire.WireException;
-import brightlantern.wire.doip.DoipDiscovery;
+import brightlantern.wire.transport.VehicleAddress;
 import java.io.IOException;
 import java.security.Principal;
 import java.time.Instant;
@@ -186,7 +186,7 @@ class IntakeController {
                 trouble =
                         silent.getMessage()
                                 + ". "
-                                + powerMode(address)
+                                + links.link(address).power()
                                 + " The VIN shown is the one the gateway told.";
             }
         }
@@ -207,26 +207,6 @@ class IntakeController {
                     trouble);
         } catch (IllegalArgumentException bad) {
             return new Reading(vin, bad.getMessage(), false, odometer, trouble);
-        }
-    }
-
-    /** What the gateway says of the vehicle's power, as a hint why a module is silent. */
-    private static String powerMode(String address) {
-        try {
-            return DoipDiscovery.exchange(
-                            new java.net.InetSocketAddress(address, DoipDiscovery.PORT),
-                            new brightlantern.wire.doip.DoipMessage.PowerModeRequest(),
-                            java.time.Duration.ofMillis(500))
-                    .filter(brightlantern.wire.doip.DoipMessage.PowerModeResponse.class::isInstance)
-                    .map(brightlantern.wire.doip.DoipMessage.PowerModeResponse.class::cast)
-                    .map(
-                            mode ->
-                                    mode.mode() == 1
-                                            ? "The vehicle says that it is ready."
-                                            : "Turn the key on.")
-                    .orElse("The gateway does not tell whether the key is on.");
-        } catch (IOException unreachable) {
-            return "The gateway cannot be reached.";
         }
     }
 
@@ -407,16 +387,10 @@ class IntakeController {
             @RequestParam("address") String address,
             RedirectAttributes flash) {
         pages.job(id);
-        if (!address.trim().matches("[A-Za-z0-9.:-]+")) {
-            flash.addFlashAttribute(
-                    "error",
-                    "Address '"
-                            + address
-                            + "': expected a host name or IP address; the port is always "
-                            + DoipDiscovery.PORT
-                            + ".");
-        } else {
-            jobs.address(id, address.trim());
+        try {
+            jobs.address(id, VehicleAddress.parse(address).text());
+        } catch (IllegalArgumentException malformed) {
+            flash.addFlashAttribute("error", malformed.getMessage());
         }
         return "redirect:/jobs/" + id + "/intake";
     }

@@ -5,7 +5,7 @@ import brightlantern.app.job.Job;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
-import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.transport.Transport;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
 import java.util.ArrayList;
@@ -37,7 +37,7 @@ public final class OutputSession implements AutoCloseable {
     private final String who;
     private final String why;
     private final int moduleAddress;
-    private final DoipConnection opened;
+    private final Transport opened;
     private final Set<Integer> taken = new LinkedHashSet<>();
     private final Set<Integer> started = new LinkedHashSet<>();
 
@@ -58,7 +58,7 @@ public final class OutputSession implements AutoCloseable {
         this.moduleAddress = moduleAddress;
         link.lease().claim(who);
         try {
-            opened = link.connection();
+            opened = link.transport();
             client().session(EXTENDED);
         } catch (WireException refused) {
             link.lease().release(who);
@@ -77,7 +77,7 @@ public final class OutputSession implements AutoCloseable {
      * @throws WireException when that happened
      */
     public void check() throws WireException {
-        if (!opened.isOpen() || link.connection() != opened) {
+        if (!opened.isOpen() || link.transport() != opened) {
             throw new WireException(
                     "The connection to the vehicle was lost meanwhile; the module has taken its outputs back.");
         }

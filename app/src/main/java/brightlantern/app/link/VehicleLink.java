@@ -9,11 +9,13 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
-import brightlantern.wire.doip.DoipConnection;
-import brightlantern.wire.doip.DoipDiscovery;
+import brightlantern.wire.transport.LogicalAddress;
+import brightlantern.wire.transport.Transport;
+import brightlantern.wire.transport.VehicleAddress;
+import brightlantern.wire.transport.VehicleNetwork;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
-import java.net.InetSocketAddress;
+import java.io.IOException;
 import java.time.Duration;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -28,23 +30,25 @@ import java.util.stream.Collectors;
  * lost.
  */
 public final class VehicleLink {
-    private static final int TESTER = 0x0E80;
+    private static final Duration POWER_WAIT = Duration.ofMillis(500);
     private static final Duration CONNECT_WAIT = Duration.ofSeconds(2);
 
     /** More identifiers in one request than this make some modules refuse. */
     public static final int PACK = 10;
 
-    private final String address;
+    private final VehicleAddress address;
+    private final VehicleNetwork network;
     private final LiveFeed feed = new LiveFeed(this);
     private final CommandLease lease = new CommandLease();
     private final Map<Integer, UdsClient> clients = new ConcurrentHashMap<>();
-    private DoipConnection connection;
+    private Transport transport;
     private volatile Status status = Status.unknown();
     private volatile long lastUse = System.nanoTime();
     private volatile double knownIgnition = Double.NaN;
 
-    VehicleLink(String address) {
+    VehicleLink(VehicleAddress address, VehicleNetwork network) {
         this.address = address;
+        this.network = network;
     }
 
     /**
@@ -65,7 +69,7 @@ public final class VehicleLink {
         }
     }
 
-    public String address() {
+    public VehicleAddress address() {
         return address;
     }
 
@@ -94,35 +98,32 @@ public final class VehicleLink {
     }
 
     /**
-     * The open connection.
+     * The open way to its modules.
      *
      * @throws WireException when the vehicle is not reached
      */
-    public synchronized DoipConnection connection() throws WireException {
-        if (connection == null || !connection.isOpen()) {
+    public synchronized Transport transport() throws WireException {
+        if (transport == null || !transport.isOpen()) {
             clients.clear();
-            connection =
-                    DoipConnection.open(
-                            new InetSocketAddress(address, DoipDiscovery.PORT),
-                            TESTER,
-                            CONNECT_WAIT);
+            transport = network.open(address, CONNECT_WAIT);
         }
-        return connection;
+        return transport;
     }
 
     synchronized void close() {
-        if (connection != null) {
-            connection.close();
-            connection = null;
+        if (transport != null) {
+            transport.close();
+            transport = null;
         }
         status = Status.unknown();
     }
 
     /** The client of a module; all users of a module share it and take turns. */
     public synchronized UdsClient module(int moduleAddress) throws WireException {
-        DoipConnection open = connection();
+        Transport open = transport();
         return clients.computeIfAbsent(
-                moduleAddress, a -> new UdsClient(open, a, UdsTimings.STANDARD));
+                moduleAddress,
+                a -> new UdsClient(open, new LogicalAddress(a), UdsTimings.STANDARD));
     }
 
     /**
@@ -217,12 +218,23 @@ public final class VehicleLink {
                         });
     }
 
+    /** Whether the vehicle says that it is ready for diagnosis, in words. */
+    public String power() {
+        try {
+            return network.ready(address, POWER_WAIT)
+                    .map(ready -> ready ? "The vehicle says that it is ready." : "Turn the key on.")
+                    .orElse("The gateway does not tell whether the key is on.");
+        } catch (IOException unreachable) {
+            return "The gateway cannot be reached.";
+        }
+    }
+
     /** Reads what the top bar needs and tells whether the key was just turned on. */
     boolean refresh(VehicleDescription description) {
         HeadValues live = description.live();
         double before = knownIgnition;
         try {
-            connection();
+            transport();
         } catch (WireException unreachable) {
             status =
                     new Status(false, unreachable.getMessage(), Double.NaN, Double.NaN, Double.NaN);

@@ -13,11 +13,11 @@ import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
-import brightlantern.wire.doip.DoipDiscovery;
-import brightlantern.wire.doip.DoipMessage;
+import brightlantern.wire.doip.DoipNetwork;
+import brightlantern.wire.transport.VehicleAddress;
+import brightlantern.wire.transport.VehicleNetwork;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -45,9 +45,13 @@ public class VehicleLinks {
     private static final Duration ASK_WAIT = Duration.ofMillis(700);
     private static final Duration IDLE = Duration.ofMinutes(10);
 
+    /** Logical address of this tester, of those that ISO 13400-2 leaves to external ones. */
+    private static final int TESTER = 0x0E80;
+
+    private final VehicleNetwork network = new DoipNetwork(TESTER);
     private final Map<String, VehicleLink> links = new ConcurrentHashMap<>();
-    private final Map<String, DoipMessage.Announcement> heard = new ConcurrentHashMap<>();
-    private final List<DoipDiscovery.Listener> listeners = new ArrayList<>();
+    private final Map<String, VehicleNetwork.Heard> heard = new ConcurrentHashMap<>();
+    private final List<AutoCloseable> listeners = new ArrayList<>();
     private final Set<String> configured = ConcurrentHashMap.newKeySet();
     private final VehicleLibrary library;
     private final Map<String, List<Procedure>> procedures = new HashMap<>();
@@ -90,10 +94,7 @@ public class VehicleLinks {
                 .forEach(configured::add);
         if (!announcements.isBlank()) {
             try {
-                listeners.add(
-                        new DoipDiscovery.Listener(
-                                new InetSocketAddress(announcements, DoipDiscovery.PORT),
-                                this::announced));
+                listeners.add(network.listen(announcements, this::announced));
             } catch (IOException taken) {
                 LOG.warn("Announcements of vehicles are not heard: {}", taken.getMessage());
             }
@@ -101,10 +102,10 @@ public class VehicleLinks {
     }
 
     /** Whatever is on the network may say anything; no workshop has more vehicles at once. */
-    private void announced(DoipDiscovery.Found found) {
-        String address = found.address().getHostAddress();
+    private void announced(VehicleNetwork.Heard vehicle) {
+        String address = vehicle.address().text();
         if (heard.size() < MOST_HEARD || heard.containsKey(address)) {
-            heard.put(address, found.announcement());
+            heard.put(address, vehicle);
         }
     }
 
@@ -148,7 +149,9 @@ public class VehicleLinks {
     }
 
     public VehicleLink link(String address) {
-        VehicleLink link = links.computeIfAbsent(address, VehicleLink::new);
+        VehicleLink link =
+                links.computeIfAbsent(
+                        address, a -> new VehicleLink(VehicleAddress.kept(a), network));
         link.used();
         return link;
     }
@@ -177,46 +180,47 @@ public class VehicleLinks {
         Set<String> addresses = new LinkedHashSet<>(configured);
         alsoAsk.ifPresent(addresses::add);
         List<String> troubles = new ArrayList<>();
-        Map<String, String> asked = new LinkedHashMap<>();
-        List<InetSocketAddress> targets = new ArrayList<>();
+        Map<String, VehicleAddress> asked = new LinkedHashMap<>();
         for (String address : addresses) {
-            InetSocketAddress target = new InetSocketAddress(address, DoipDiscovery.PORT);
-            if (target.isUnresolved()) {
-                troubles.add(
-                        "Address '"
-                                + address
-                                + "' is not known; expected a host name or IP address.");
-            } else {
-                targets.add(target);
-                asked.put(target.getAddress().getHostAddress(), address);
-            }
+            reachable(address, troubles).ifPresent(a -> asked.put(address, a));
         }
         Map<String, FoundVehicle> found = new LinkedHashMap<>();
-        DoipDiscovery.ask(targets, new DoipMessage.IdentificationRequest(), ASK_WAIT)
-                .forEach(
-                        f ->
-                                found.put(
-                                        f.address().getHostAddress(),
-                                        new FoundVehicle(
-                                                f.address().getHostAddress(),
-                                                f.announcement().vin(),
-                                                "answered")));
+        Set<String> answered = new LinkedHashSet<>();
+        for (VehicleNetwork.Heard v : network.ask(asked.values(), ASK_WAIT)) {
+            String address = v.address().text();
+            answered.add(address);
+            found.put(address, new FoundVehicle(address, v.vin(), "answered"));
+        }
         asked.forEach(
-                (ip, address) -> {
-                    if (!found.containsKey(ip)) {
+                (address, a) -> {
+                    if (!answered.contains(address) && !network.isAmong(a, answered)) {
                         troubles.add("Address '" + address + "' does not answer.");
                     }
                 });
         heard.forEach(
-                (address, announcement) ->
+                (address, vehicle) ->
                         found.putIfAbsent(
                                 address,
-                                new FoundVehicle(address, announcement.vin(), "announced itself")));
+                                new FoundVehicle(address, vehicle.vin(), "announced itself")));
         return new Search(
                 found.values().stream()
                         .sorted(Comparator.comparing(FoundVehicle::address))
                         .toList(),
                 troubles);
+    }
+
+    private Optional<VehicleAddress> reachable(String text, List<String> troubles) {
+        try {
+            VehicleAddress address = VehicleAddress.parse(text);
+            if (network.canReach(address)) {
+                return Optional.of(address);
+            }
+            troubles.add(
+                    "Address '" + text + "' is not known; expected a host name or IP address.");
+        } catch (IllegalArgumentException malformed) {
+            troubles.add(malformed.getMessage());
+        }
+        return Optional.empty();
     }
 
     /**
@@ -231,12 +235,12 @@ public class VehicleLinks {
             }
             if (link.idleFor(IDLE)) {
                 link.close();
-                links.remove(link.address());
+                links.remove(link.address().text());
                 continue;
             }
             List<Job> its =
                     jobs.all().stream()
-                            .filter(j -> j.isOpen() && j.address().equals(link.address()))
+                            .filter(j -> j.isOpen() && j.address().equals(link.address().text()))
                             .toList();
             Optional<VehicleDescription> description =
                     its.stream()
@@ -260,7 +264,13 @@ public class VehicleLinks {
     @PreDestroy
     void close() {
         closing = true;
-        listeners.forEach(DoipDiscovery.Listener::close);
+        for (AutoCloseable listener : listeners) {
+            try {
+                listener.close();
+            } catch (Exception open) {
+                LOG.warn("Announcements are still listened to: {}", open.getMessage());
+            }
+        }
         links.values().forEach(VehicleLink::close);
     }
 }

@@ -5,7 +5,8 @@ import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.wire.NotThereException;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
-import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.transport.LogicalAddress;
+import brightlantern.wire.transport.Transport;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
@@ -59,7 +60,7 @@ final class AddressSearch {
      * @throws WireException when the vehicle is lost meanwhile; what was found until then stays
      */
     void run(BooleanSupplier stopped) throws WireException, InterruptedException {
-        DoipConnection connection = link.connection();
+        Transport transport = link.transport();
         ExecutorService askers = Executors.newFixedThreadPool(AT_ONCE);
         try {
             List<Future<?>> all = new ArrayList<>();
@@ -70,8 +71,8 @@ final class AddressSearch {
                                     int index = next.getAndIncrement();
                                     while (index < size
                                             && !stopped.getAsBoolean()
-                                            && connection.isOpen()) {
-                                        ask(connection, address(index));
+                                            && transport.isOpen()) {
+                                        ask(transport, address(index));
                                         index = next.getAndIncrement();
                                     }
                                     return null;
@@ -86,7 +87,7 @@ final class AddressSearch {
         } finally {
             askers.shutdownNow();
         }
-        if (!connection.isOpen()) {
+        if (!transport.isOpen()) {
             throw new WireException(
                     "The connection to the vehicle was lost after %,d addresses"
                             .formatted(next.get()));
@@ -104,18 +105,19 @@ final class AddressSearch {
         throw new IllegalArgumentException("address number " + index);
     }
 
-    private void ask(DoipConnection connection, int address) {
+    private void ask(Transport transport, int address) {
         try {
-            new UdsClient(connection, address, UdsTimings.STANDARD).present(PATIENCE);
+            new UdsClient(transport, new LogicalAddress(address), UdsTimings.STANDARD)
+                    .present(PATIENCE);
             found.add(address);
         } catch (NegativeResponseException refuses) {
             // who refuses is there
             found.add(address);
         } catch (NotThereException | SilenceException nobody) {
-            connection.forget(address);
+            transport.forget(new LogicalAddress(address));
         } catch (WireException unclear) {
             // a gateway that turns an address down in another way has nobody there for us
-            connection.forget(address);
+            transport.forget(new LogicalAddress(address));
         }
     }
 }

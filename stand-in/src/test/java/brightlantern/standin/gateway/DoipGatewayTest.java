@@ -11,6 +11,7 @@ import brightlantern.wire.doip.DoipCodec;
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.doip.DoipDiscovery;
 import brightlantern.wire.doip.DoipMessage;
+import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
 import java.io.IOException;
@@ -123,7 +124,9 @@ class DoipGatewayTest {
             InputStream in = bad.getInputStream();
             assertThat(DoipCodec.read(in)).isEqualTo(new DoipMessage.HeaderNack(0x00));
             assertThat(in.read()).isEqualTo(-1);
-            assertThat(new UdsClient(good, 0x1003, UdsTimings.STANDARD).read(0x0100))
+            assertThat(
+                            new UdsClient(good, new LogicalAddress(0x1003), UdsTimings.STANDARD)
+                                    .read(0x0100))
                     .isEqualTo(Bytes.of(3));
         }
     }
@@ -134,7 +137,9 @@ class DoipGatewayTest {
         try (DoipConnection connection = DoipConnection.open(ADDRESS, 0x0E80, WAIT)) {
             List<Future<Integer>> answers = new ArrayList<>();
             for (int i = 0; i < 8; i++) {
-                UdsClient client = new UdsClient(connection, 0x1000 + i, UdsTimings.STANDARD);
+                UdsClient client =
+                        new UdsClient(
+                                connection, new LogicalAddress(0x1000 + i), UdsTimings.STANDARD);
                 answers.add(pool.submit(() -> client.read(0x0100).at(0)));
             }
             for (int i = 0; i < 8; i++) {
@@ -149,7 +154,8 @@ class DoipGatewayTest {
     void oneModuleSharedByManyThreadsTakesTurns() throws Exception {
         ExecutorService pool = Executors.newFixedThreadPool(6);
         try (DoipConnection connection = DoipConnection.open(ADDRESS, 0x0E80, WAIT)) {
-            UdsClient client = new UdsClient(connection, 0x1005, UdsTimings.STANDARD);
+            UdsClient client =
+                    new UdsClient(connection, new LogicalAddress(0x1005), UdsTimings.STANDARD);
             List<Future<Bytes>> answers = new ArrayList<>();
             for (int i = 0; i < 12; i++) {
                 answers.add(pool.submit(() -> client.read(0x0100)));
@@ -165,7 +171,8 @@ class DoipGatewayTest {
     @Test
     void aCancelledWaitEndsAtOnceAndTheModuleAnswersTheNextOne() throws Exception {
         try (DoipConnection connection = DoipConnection.open(ADDRESS, 0x0E80, WAIT)) {
-            UdsClient client = new UdsClient(connection, 0x1002, UdsTimings.STANDARD);
+            UdsClient client =
+                    new UdsClient(connection, new LogicalAddress(0x1002), UdsTimings.STANDARD);
             Thread asker =
                     new Thread(
                             () ->
@@ -218,11 +225,15 @@ class DoipGatewayTest {
             gatewayThatForgets.start();
             DoipConnection connection = DoipConnection.open(mute, 0x0E80, WAIT);
             for (int i = 0; i < 2; i++) {
-                assertThatThrownBy(() -> connection.send(0x1001, Bytes.of(0x3E, 0x00)))
+                assertThatThrownBy(
+                                () ->
+                                        connection.send(
+                                                new LogicalAddress(0x1001), Bytes.of(0x3E, 0x00)))
                         .hasMessageContaining("acknowledgement for module 1001");
                 assertThat(connection.isOpen()).isTrue();
             }
-            assertThatThrownBy(() -> connection.send(0x1001, Bytes.of(0x3E, 0x00)))
+            assertThatThrownBy(
+                            () -> connection.send(new LogicalAddress(0x1001), Bytes.of(0x3E, 0x00)))
                     .isInstanceOf(WireException.class);
             assertThat(connection.isOpen()).isFalse();
             gatewayThatForgets.join(5000);

@@ -5,6 +5,9 @@ import brightlantern.wire.CancelledException;
 import brightlantern.wire.NotThereException;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
+import brightlantern.wire.transport.LogicalAddress;
+import brightlantern.wire.transport.ModuleAddress;
+import brightlantern.wire.transport.Transport;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -25,7 +28,7 @@ import java.util.concurrent.atomic.AtomicInteger;
  * 13400-2:2012, A_DoIP_Diagnostic Message time-out), {@link #receive} for the module's answer. When
  * the connection breaks every waiter is told at once.
  */
-public final class DoipConnection implements AutoCloseable {
+public final class DoipConnection implements Transport {
     /** Time-out for the acknowledgement of a diagnostic message, ISO 13400-2:2012 table 12. */
     public static final Duration ACKNOWLEDGE_WAIT = Duration.ofSeconds(2);
 
@@ -103,6 +106,7 @@ public final class DoipConnection implements AutoCloseable {
         return entityAddress;
     }
 
+    @Override
     public boolean isOpen() {
         return broken == null && !socket.isClosed();
     }
@@ -111,7 +115,9 @@ public final class DoipConnection implements AutoCloseable {
      * Hands a request to the gateway and waits until it is acknowledged; older answers of the
      * module are dropped.
      */
-    public void send(int target, Bytes data) throws WireException {
+    @Override
+    public void send(ModuleAddress to, Bytes data) throws WireException {
+        int target = number(to);
         BlockingQueue<Object> acknowledged = mailbox(acks, target);
         acknowledged.clear();
         mailbox(answers, target).clear();
@@ -158,9 +164,10 @@ public final class DoipConnection implements AutoCloseable {
     }
 
     /** Answers of a module that nobody waited for since it was asked the last time. */
-    public List<Bytes> unasked(int target) {
+    @Override
+    public List<Bytes> unasked(ModuleAddress from) {
         List<Object> left = new ArrayList<>();
-        mailbox(answers, target).drainTo(left);
+        mailbox(answers, number(from)).drainTo(left);
         return left.stream()
                 .filter(DoipMessage.Diagnostic.class::isInstance)
                 .map(m -> ((DoipMessage.Diagnostic) m).data())
@@ -172,16 +179,21 @@ public final class DoipConnection implements AutoCloseable {
      *
      * @throws SilenceException when none comes in time
      */
-    public Bytes receive(int target, Duration wait) throws WireException {
-        return ((DoipMessage.Diagnostic)
-                        poll(mailbox(answers, target), wait, "module %04X".formatted(target)))
+    @Override
+    public Bytes receive(ModuleAddress from, Duration wait) throws WireException {
+        return ((DoipMessage.Diagnostic) poll(mailbox(answers, number(from)), wait, from.words()))
                 .data();
     }
 
     /** Keeps nothing more of an address at which nobody is. */
-    public void forget(int target) {
-        acks.remove(target);
-        answers.remove(target);
+    @Override
+    public void forget(ModuleAddress address) {
+        acks.remove(number(address));
+        answers.remove(number(address));
+    }
+
+    private static int number(ModuleAddress address) {
+        return ((LogicalAddress) address).number();
     }
 
     private static BlockingQueue<Object> mailbox(

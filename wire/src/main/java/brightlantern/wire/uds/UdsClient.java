@@ -5,7 +5,8 @@ import brightlantern.wire.CancelledException;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import brightlantern.wire.WireFormatException;
-import brightlantern.wire.doip.DoipConnection;
+import brightlantern.wire.transport.ModuleAddress;
+import brightlantern.wire.transport.Transport;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -21,8 +22,8 @@ public final class UdsClient {
     /** So many requests that were given up are remembered; more are never answered. */
     private static final int MOST_OWED = 3;
 
-    private final DoipConnection connection;
-    private final int address;
+    private final Transport transport;
+    private final ModuleAddress address;
     private final UdsTimings timings;
 
     private final Turns turns;
@@ -38,12 +39,12 @@ public final class UdsClient {
         Bytes before = Bytes.EMPTY;
     }
 
-    public UdsClient(DoipConnection connection, int address, UdsTimings timings) {
-        this(connection, address, timings, new Turns());
+    public UdsClient(Transport transport, ModuleAddress address, UdsTimings timings) {
+        this(transport, address, timings, new Turns());
     }
 
-    private UdsClient(DoipConnection connection, int address, UdsTimings timings, Turns turns) {
-        this.connection = connection;
+    private UdsClient(Transport transport, ModuleAddress address, UdsTimings timings, Turns turns) {
+        this.transport = transport;
         this.address = address;
         this.timings = timings;
         this.turns = turns;
@@ -51,10 +52,10 @@ public final class UdsClient {
 
     /** The same module, asked with other timings; both take turns. */
     public UdsClient with(UdsTimings other) {
-        return new UdsClient(connection, address, other, turns);
+        return new UdsClient(transport, address, other, turns);
     }
 
-    public int address() {
+    public ModuleAddress address() {
         return address;
     }
 
@@ -136,21 +137,23 @@ public final class UdsClient {
         throw new WireFormatException(
                 0,
                 "one answer to a request",
-                "a second one (more than one module may have address %04X)".formatted(address));
+                "a second one (more than one module may have the address of "
+                        + address.words()
+                        + ")");
     }
 
     private Bytes once(Bytes request) throws WireException {
-        for (Bytes late : connection.unasked(address)) {
+        for (Bytes late : transport.unasked(address)) {
             refuseTwin(late);
         }
-        connection.send(address, request);
+        transport.send(address, request);
         long start = System.nanoTime();
         Duration wait = timings.p2();
         WireFormatException stranger = null;
         while (true) {
             Bytes answer;
             try {
-                answer = connection.receive(address, wait);
+                answer = transport.receive(address, wait);
             } catch (SilenceException silent) {
                 if (stranger == null) {
                     throw silent;
@@ -175,8 +178,11 @@ public final class UdsClient {
                 }
                 if (System.nanoTime() - start > timings.pendingLimit().toNanos()) {
                     throw new SilenceException(
-                            "Module %04X asked for more time for %d s and never finished"
-                                    .formatted(address, timings.pendingLimit().toSeconds()));
+                            "No end of the answer of "
+                                    + address.words()
+                                    + ": it asked for more time for "
+                                    + timings.pendingLimit().toSeconds()
+                                    + " s and never finished");
                 }
                 wait = timings.p2Star();
                 continue;
