@@ -102,7 +102,7 @@ class ProcedureReaderTest {
                 "  - {id: a, read: [toast]};  - {id: c, conclude: Done.} | mine.yaml:6 | expected a value, found 'toast'",
                 "  - {id: a, wait: coolant > 70 V, seconds: 5, late: c};  - {id: c, conclude: Done.} | mine.yaml:6 | not in V",
                 "  - {id: a, read: [coolant], next: a};  - {id: c, conclude: Done.} | mine.yaml:6 | without end",
-                "  - {id: a, tell: Go., ask: 'What?'};  - {id: c, conclude: Done.} | mine.yaml:6 | found tell and ask",
+                "  - {id: a, tell: Go., ask: 'What?'};  - {id: c, conclude: Done.} | mine.yaml:6 | found ask and tell",
                 "  - {id: a};  - {id: c, conclude: Done.} | mine.yaml:6 | found none",
                 "  - {id: a, tell: Go., colour: red};  - {id: c, conclude: Done.} | mine.yaml:6 | colour",
                 "  - {id: a, tell: Go.};  - {id: a, conclude: Done.} | mine.yaml:7 | stands twice",
