@@ -1,0 +1,158 @@
+package brightlantern.app.watch;
+
+import brightlantern.app.link.LiveFeed;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.signal.RangeVerdict;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import org.springframework.http.MediaType;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** The live values of a page, sent as they come. */
+@Controller
+@RequestMapping("/jobs/{id}/watch")
+class LiveStreamController {
+    private static final long SEND_MILLIS = 80;
+
+    private final JobPages pages;
+    private final ScheduledExecutorService clock =
+            Executors.newScheduledThreadPool(
+                    2,
+                    r -> {
+                        Thread thread = new Thread(r, "watch-stream");
+                        thread.setDaemon(true);
+                        return thread;
+                    });
+
+    LiveStreamController(JobPages pages) {
+        this.pages = pages;
+    }
+
+    /**
+     * One value at one moment, in the unit in which it is shown.
+     *
+     * @param text ready to be read
+     * @param verdict in, out, or empty when no range applies now
+     */
+    record Point(String id, double t, double v, String text, String verdict) {}
+
+    @GetMapping(path = "/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter stream(@PathVariable("id") long id, @RequestParam("v") List<String> ids) {
+        JobPages.Context context = pages.context(id);
+        VehicleDescription d = context.description();
+        SseEmitter emitter = new SseEmitter(0L);
+        ConcurrentLinkedQueue<LiveFeed.Samples> queue = new ConcurrentLinkedQueue<>();
+        Map<String, Value> shown = new LinkedHashMap<>();
+        ids.forEach(v -> d.value(v).ifPresent(value -> shown.put(v, value)));
+        Set<String> wanted = WatchController.watched(d, shown.keySet());
+        LiveFeed.Subscription subscription = context.link().feed().subscribe(d, wanted, queue::add);
+        Map<String, Double> newest = new HashMap<>();
+        Map<String, Dwell> dwells = new HashMap<>();
+        ScheduledFuture<?>[] ticking = new ScheduledFuture<?>[1];
+        Runnable end =
+                () -> {
+                    subscription.close();
+                    ticking[0].cancel(false);
+                };
+        ticking[0] =
+                clock.scheduleWithFixedDelay(
+                        () -> {
+                            List<Point> points = new ArrayList<>();
+                            for (LiveFeed.Samples s = queue.poll(); s != null; s = queue.poll()) {
+                                newest.putAll(s.values());
+                                double t = s.epochSeconds();
+                                s.values()
+                                        .forEach(
+                                                (v, raw) -> {
+                                                    Value value = shown.get(v);
+                                                    if (value != null) {
+                                                        points.add(
+                                                                point(
+                                                                        value, t, raw, newest,
+                                                                        dwells));
+                                                    }
+                                                });
+                            }
+                            try {
+                                emitter.send(
+                                        SseEmitter.event()
+                                                .name("values")
+                                                .data(
+                                                        Map.of(
+                                                                "points",
+                                                                points,
+                                                                "now",
+                                                                LiveFeed.now(),
+                                                                "troubles",
+                                                                context
+                                                                        .link()
+                                                                        .feed()
+                                                                        .troubles()
+                                                                        .values()
+                                                                        .stream()
+                                                                        .map(d::named)
+                                                                        .toList())));
+                            } catch (IOException | IllegalStateException gone) {
+                                end.run();
+                            }
+                        },
+                        SEND_MILLIS,
+                        SEND_MILLIS,
+                        TimeUnit.MILLISECONDS);
+        emitter.onCompletion(end);
+        emitter.onError(e -> end.run());
+        return emitter;
+    }
+
+    /** For how long a value has been within or without its range. */
+    private static final class Dwell {
+        /** A range is told as left only when it stays left for so long, s. */
+        private static final double SECONDS = 1;
+
+        private String told = "";
+        private String now = "";
+        private double since;
+
+        String after(String verdict, double t) {
+            if (!verdict.equals(now)) {
+                now = verdict;
+                since = t;
+            }
+            if (verdict.isEmpty() || t - since >= SECONDS) {
+                told = verdict;
+            }
+            return told;
+        }
+    }
+
+    private static Point point(
+            Value value, double t, double raw, Map<String, Double> now, Map<String, Dwell> dwells) {
+        String verdict = RangeVerdict.of(value, now).map(r -> r.inside() ? "in" : "out").orElse("");
+        return new Point(
+                value.id(),
+                t,
+                Scaling.shown(value, raw),
+                Scaling.show(value, raw),
+                value.ranges().isEmpty()
+                        ? ""
+                        : dwells.computeIfAbsent(value.id(), v -> new Dwell()).after(verdict, t));
+    }
+}
