@@ -1,11 +1,16 @@
 package brightlantern.app;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.library.dependencies.SlicesRuleDefinition;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** Who may know whom. The wall around the fault scenarios matters most. */
@@ -108,5 +113,29 @@ class WallsTest {
                 .dependOnClassesThat()
                 .resideInAPackage("brightlantern.wire.doip..")
                 .check(ALL);
+    }
+
+    /** A controller that is longer serves two things. */
+    @Test
+    void controllersAreShort() throws IOException {
+        try (Stream<Path> files = Files.walk(Path.of("src/main/java"))) {
+            for (Path file : files.filter(f -> f.toString().endsWith("Controller.java")).toList()) {
+                assertThat(Files.readAllLines(file))
+                        .as(file.toString())
+                        .hasSizeLessThanOrEqualTo(200);
+            }
+        }
+    }
+
+    @Test
+    void templatesStylesAndScriptsHaveShortLines() throws IOException {
+        try (Stream<Path> files = Files.walk(Path.of("src/main/resources"))) {
+            for (Path file :
+                    files.filter(f -> f.toString().matches(".*\\.(html|css|js)")).toList()) {
+                assertThat(Files.readAllLines(file))
+                        .as(file.toString())
+                        .allMatch(line -> line.length() <= 120);
+            }
+        }
     }
 }

@@ -1,17 +1,9 @@
 package brightlantern.app.exercise;
 
-import brightlantern.app.job.CommandLog;
-import brightlantern.app.job.Findings;
-import brightlantern.app.link.OutputSession;
-import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.configuration.Configuration;
 import brightlantern.core.configuration.Item;
-import brightlantern.core.procedure.Equipment;
-import brightlantern.core.procedure.GateState;
-import brightlantern.core.signal.Words;
 import brightlantern.wire.WireException;
-import java.security.Principal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -19,7 +11,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -28,7 +19,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.server.ResponseStatusException;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
 /** What a module was told: read, changed after a look at before and after, and taken back. */
@@ -36,18 +26,13 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @RequestMapping("/jobs/{id}/exercise/configurations/{configuration}")
 class ConfigurationController {
     private final JobPages pages;
-    private final VehicleLinks links;
     private final Writes writes;
-    private final CommandLog log;
-    private final Findings findings;
+    private final ConfigurationDesk configurationDesk;
 
-    ConfigurationController(
-            JobPages pages, VehicleLinks links, Writes writes, CommandLog log, Findings findings) {
+    ConfigurationController(JobPages pages, Writes writes, ConfigurationDesk configurationDesk) {
         this.pages = pages;
-        this.links = links;
         this.writes = writes;
-        this.log = log;
-        this.findings = findings;
+        this.configurationDesk = configurationDesk;
     }
 
     /** An item as the page shows it; raw is what its field holds. */
@@ -64,45 +49,18 @@ class ConfigurationController {
 
     record Past(long id, Instant at, String who, String name, String how, boolean confirmed) {}
 
-    private Configuration configuration(JobPages.Context context, String id) {
-        return links.equipment(context.job())
-                .flatMap(
-                        e -> e.configurations().stream().filter(c -> c.id().equals(id)).findFirst())
-                .orElseThrow(
-                        () ->
-                                new ResponseStatusException(
-                                        HttpStatus.NOT_FOUND,
-                                        "This vehicle has no configuration '" + id + "'."));
-    }
-
-    private List<GateState> gates(JobPages.Context context) {
-        List<brightlantern.core.procedure.Procedure.GateRule> rules =
-                links.equipment(context.job()).map(Equipment::writing).orElse(List.of());
-        List<String> ids =
-                rules.stream().flatMap(r -> r.filter().values().stream()).distinct().toList();
-        return GateState.at(
-                rules, context.description(), context.link().read(context.description(), ids));
-    }
-
-    private void gates(JobPages.Context context, Model model) {
-        List<GateState> gates = gates(context);
-        model.addAttribute("gates", gates);
-        model.addAttribute("opens", "write");
-        model.addAttribute("open", gates.stream().allMatch(GateState::open));
-    }
-
     @GetMapping("/gates")
     String gatesNow(@PathVariable("id") long id, Model model) {
         JobPages.Context context = pages.context(id);
         model.addAttribute("job", context.job());
-        gates(context, model);
+        configurationDesk.gates(context, model);
         return "exercise/ready :: gates";
     }
 
     @GetMapping
     String page(@PathVariable("id") long id, @PathVariable("configuration") String c, Model model) {
         JobPages.Context context = pages.fill(id, "exercise", model);
-        Configuration its = configuration(context, c);
+        Configuration its = configurationDesk.configuration(context, c);
         model.addAttribute("configuration", its);
         Map<String, String> now = Map.of();
         try {
@@ -121,7 +79,7 @@ class ConfigurationController {
                         .filter(i -> held.containsKey(i.id()))
                         .map(i -> row(i, held.get(i.id()), typed.get(i.id())))
                         .toList());
-        gates(context, model);
+        configurationDesk.gates(context, model);
         model.addAttribute("past", past(id, its));
         return "exercise/configuration";
     }
@@ -142,7 +100,7 @@ class ConfigurationController {
         return item.kind() == Item.Kind.NUMBER ? told.split(" ")[0] : told;
     }
 
-    private List<Past> past(long job, Configuration c) {
+    List<Past> past(long job, Configuration c) {
         return writes.of(job, c.id()).stream()
                 .flatMap(
                         w ->
@@ -170,7 +128,7 @@ class ConfigurationController {
             RedirectAttributes flash,
             Model model) {
         JobPages.Context context = pages.fill(id, "exercise", model);
-        Configuration its = configuration(context, c);
+        Configuration its = configurationDesk.configuration(context, c);
         Map<String, String> typed = new LinkedHashMap<>();
         List<String> wrong = new ArrayList<>();
         List<Change> changes = new ArrayList<>();
@@ -204,119 +162,10 @@ class ConfigurationController {
             flash.addFlashAttribute("typed", typed);
             return back(id, c);
         }
-        return agree(context, its, changes, model);
+        return configurationDesk.agree(context, its, changes, model);
     }
 
-    /** Shows before and after of taking a write back. */
-    @PostMapping("/undo")
-    String undo(
-            @PathVariable("id") long id,
-            @PathVariable("configuration") String c,
-            @RequestParam("write") long write,
-            RedirectAttributes flash,
-            Model model) {
-        JobPages.Context context = pages.fill(id, "exercise", model);
-        Configuration its = configuration(context, c);
-        Optional<Writes.Written> past =
-                writes.of(id, c).stream().filter(w -> w.id() == write).findFirst();
-        if (past.isEmpty()) {
-            flash.addFlashAttribute("error", "There is no write " + write + " in this job.");
-            return back(id, c);
-        }
-        try {
-            Item item = its.item(past.get().item()).orElseThrow();
-            String now = Writes.read(context, its).get(item.id());
-            if (now.equals(past.get().before())) {
-                flash.addFlashAttribute(
-                        "error", item.name() + " already holds what it held before.");
-                return back(id, c);
-            }
-            return agree(context, its, List.of(Change.of(item, now, past.get().before())), model);
-        } catch (WireException silent) {
-            flash.addFlashAttribute("error", context.description().named(silent.getMessage()));
-            return back(id, c);
-        }
-    }
-
-    private String agree(
-            JobPages.Context context, Configuration its, List<Change> changes, Model model) {
-        model.addAttribute("configuration", its);
-        model.addAttribute("changes", changes);
-        gates(context, model);
-        return "exercise/agree";
-    }
-
-    /**
-     * Writes what was agreed to, when the module still holds what was shown as before.
-     *
-     * @param form item → after, and {@code before.item} → before, in hexadecimal digits
-     */
-    @PostMapping("/write")
-    String write(
-            @PathVariable("id") long id,
-            @PathVariable("configuration") String c,
-            @RequestParam Map<String, String> form,
-            Principal who,
-            RedirectAttributes flash) {
-        JobPages.Context context = pages.context(id);
-        Configuration its = configuration(context, c);
-        try {
-            GateState.whyShut(gates(context))
-                    .ifPresent(
-                            shut -> {
-                                throw new IllegalStateException(shut + " Nothing was written.");
-                            });
-            Map<String, String> now = Writes.read(context, its);
-            Map<String, String> wanted = new LinkedHashMap<>();
-            for (Item item : its.items()) {
-                String after = form.get("after." + item.id());
-                if (after == null) {
-                    continue;
-                }
-                if (!item.fits(after)) {
-                    throw new IllegalStateException(
-                            "%s: expected %s in hexadecimal digits, found '%s'; nothing was written."
-                                    .formatted(
-                                            item.name(), Words.count(item.bytes(), "byte"), after));
-                }
-                if (!now.get(item.id()).equals(form.get("before." + item.id()))) {
-                    throw new IllegalStateException(
-                            item.name()
-                                    + " was changed meanwhile; nothing was written. Compare again.");
-                }
-                wanted.put(item.id(), after);
-            }
-            try (OutputSession session =
-                    new OutputSession(
-                            context.link(),
-                            log,
-                            context.job(),
-                            who.getName(),
-                            its.name(),
-                            context.description().module(its.module()).orElseThrow().address())) {
-                writes.write(context, session, its, wanted, who.getName());
-            }
-            findings.note(
-                    id,
-                    "exercise",
-                    who.getName(),
-                    its.name()
-                            + " written and read back: "
-                            + Words.count(wanted.size(), "item")
-                            + ".");
-            flash.addFlashAttribute("notice", "Written, read back, and the same.");
-        } catch (IllegalStateException refused) {
-            flash.addFlashAttribute("error", refused.getMessage());
-        } catch (WireException refused) {
-            flash.addFlashAttribute(
-                    "error",
-                    context.description().named(refused.getMessage())
-                            + ". What was held before is kept below.");
-        }
-        return back(id, c);
-    }
-
-    private static String back(long id, String configuration) {
+    static String back(long id, String configuration) {
         return "redirect:/jobs/" + id + "/exercise/configurations/" + configuration;
     }
 }

@@ -10,17 +10,12 @@ import brightlantern.core.network.ControlModule;
 import brightlantern.core.odometer.Mileage;
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
-import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
 import java.security.Principal;
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.stereotype.Controller;
@@ -37,14 +32,10 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class OdometerController {
     private static final int VIN = 0xF190;
     static final String CLOCK = "clock";
-
     private static final String ABOUT = "odometer";
 
     /** Finding with the outcomes honest and set-back. */
-    private static final String FINDING = "odometer";
-
-    private static final DateTimeFormatter DAY =
-            DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+    static final String FINDING = "odometer";
 
     private final JobPages pages;
     private final Sweeps sweeps;
@@ -54,17 +45,17 @@ class OdometerController {
 
     OdometerController(
             JobPages pages, Sweeps sweeps, Findings findings, UnitChoices units, Json json) {
-        this.json = json;
-        this.units = units;
         this.pages = pages;
         this.sweeps = sweeps;
         this.findings = findings;
+        this.units = units;
+        this.json = json;
     }
 
     /** What was read and made of it; kept with its finding, so that the page opens with it. */
     record Check(double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
 
-    private Optional<Check> newest(long id) {
+    Optional<Check> newest(long id) {
         List<Findings.Finding> all = findings.of(id);
         for (int i = all.size() - 1; i >= 0; i--) {
             Findings.Finding f = all.get(i);
@@ -74,17 +65,6 @@ class OdometerController {
         }
         return Optional.empty();
     }
-
-    record Row(
-            String name,
-            String module,
-            String value,
-            String when,
-            String says,
-            String tone,
-            String why,
-            String from,
-            String width) {}
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
@@ -99,7 +79,7 @@ class OdometerController {
                         : context.description().mileage().isEmpty()
                                 ? "The description of this vehicle names no records of distance or hours."
                                 : "Is the mileage true? Read all that the modules know of it.");
-        model.addAttribute("rows", check == null ? List.of() : rows(context, check));
+        model.addAttribute("rows", check == null ? List.of() : OdometerRows.rows(context, check));
         model.addAttribute("troubles", check == null ? List.of() : check.troubles());
         model.addAttribute(
                 "chart",
@@ -108,71 +88,6 @@ class OdometerController {
                         : OdometerChart.of(
                                 check.verdict(), check.now(), check.shown(), units.unit("km")));
         return "sweep/odometer";
-    }
-
-    private static List<Row> rows(JobPages.Context context, Check check) {
-        double most =
-                check.verdict().rows().stream()
-                        .filter(r -> Double.isFinite(r.mostKm()))
-                        .mapToDouble(OdometerCheck.Row::mostKm)
-                        .max()
-                        .orElse(1);
-        double scale = 300 / Math.max(most, check.shown());
-        List<Row> rows = new ArrayList<>();
-        rows.add(
-                new Row(
-                        "Shown by the odometer",
-                        "",
-                        km(check.shown()),
-                        "now",
-                        "",
-                        "",
-                        "",
-                        "0",
-                        figure(check.shown() * scale)));
-        for (OdometerCheck.Row r : check.verdict().rows()) {
-            boolean known = Double.isFinite(r.leastKm());
-            MileageRecord record = r.record();
-            // a single figure is drawn from nothing, a range from its lower end
-            double from = known && r.mostKm() > r.leastKm() ? r.leastKm() : 0;
-            rows.add(
-                    new Row(
-                            record.name(),
-                            context.description()
-                                    .module(record.module())
-                                    .map(ControlModule::name)
-                                    .orElse(record.module()),
-                            record.kind() == MileageRecord.Kind.DISTANCE
-                                    ? km(record.value())
-                                    : String.format(
-                                            Locale.ROOT,
-                                            "%,.0f %s",
-                                            record.value(),
-                                            record.kind().unit()),
-                            record.epochSeconds().isPresent()
-                                    ? DAY.format(
-                                            Instant.ofEpochSecond(
-                                                    (long) record.epochSeconds().getAsDouble()))
-                                    : "now",
-                            r.says().words(),
-                            switch (r.says()) {
-                                case CONTRADICTS -> "fails";
-                                case AGREES -> "holds";
-                                default -> "soft";
-                            },
-                            r.why(),
-                            known ? figure(from * scale) : "0",
-                            known ? figure(Math.max(2, (r.mostKm() - from) * scale)) : "0"));
-        }
-        return rows;
-    }
-
-    private static String km(double km) {
-        return String.format(Locale.ROOT, "%,.0f km", km);
-    }
-
-    private static String figure(double units) {
-        return String.format(Locale.ROOT, "%.1f", units);
     }
 
     @PostMapping
@@ -202,7 +117,7 @@ class OdometerController {
             }
         }
         records.addAll(frames(context));
-        double now = now(context);
+        double now = OdometerRows.now(context);
         OdometerCheck.Verdict verdict =
                 OdometerCheck.check(shown, now, context.job().vin(), records);
         findings.add(
@@ -217,34 +132,10 @@ class OdometerController {
                                 : verdict.setBack() <= 1 - OdometerCheck.SURE
                                         ? Optional.of(true)
                                         : Optional.empty(),
-                outcome(d, verdict),
+                OdometerRows.outcome(d, verdict),
                 new Check(shown, now, verdict, troubles),
                 ABOUT);
         return "redirect:/jobs/" + id + "/sweep/odometer";
-    }
-
-    /** What the verdict is for the suspects, where the description has such a finding. */
-    private static Optional<Evidence> outcome(VehicleDescription d, OdometerCheck.Verdict verdict) {
-        if (d.finding(FINDING).isEmpty()
-                || verdict.independent() == 0
-                || !verdict.accused() && verdict.setBack() > 1 - OdometerCheck.SURE) {
-            return Optional.empty();
-        }
-        return Optional.of(
-                new Evidence.Judged(
-                        FINDING,
-                        verdict.accused() ? "set-back" : "honest",
-                        Math.max(verdict.setBack(), 1 - verdict.setBack())));
-    }
-
-    /**
-     * The vehicle's own clock, by which its entries are dated; this machine's where it has none.
-     */
-    private static double now(JobPages.Context context) {
-        return context.description()
-                .value(CLOCK)
-                .map(c -> context.link().read(context.description(), List.of(CLOCK)).get(CLOCK))
-                .orElse(System.currentTimeMillis() / 1000.0);
     }
 
     /** Freeze frames of the newest whole sweep that hold distance and time. */

@@ -7,7 +7,6 @@ import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
-import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -29,12 +28,10 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/sweep/roll-call")
 class RollCallController {
-    private static final int SHOWN = 6;
-
     private final JobPages pages;
     private final RollCaller caller;
     private final NetworkFindings network;
-    private final Fitted fitted;
+    final Fitted fitted;
 
     RollCallController(JobPages pages, RollCaller caller, NetworkFindings network, Fitted fitted) {
         this.pages = pages;
@@ -42,37 +39,6 @@ class RollCallController {
         this.network = network;
         this.fitted = fitted;
     }
-
-    /**
-     * One module in the table.
-     *
-     * @param rate and delay in words; empty before the first answer
-     */
-    record Row(
-            String id,
-            String name,
-            String bus,
-            String state,
-            String rate,
-            String rateRunning,
-            String asked,
-            String delay,
-            int changes,
-            boolean fitted,
-            String reason) {}
-
-    record Element(
-            String name,
-            String sure,
-            int width,
-            String place,
-            String minutes,
-            List<String> reasons) {}
-
-    /** Who misses whom: a row a listener, a column a missing one. */
-    record Matrix(List<String> missing, List<MatrixRow> rows) {}
-
-    record MatrixRow(String listener, List<String> cells) {}
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
@@ -107,46 +73,23 @@ class RollCallController {
         model.addAttribute(
                 "elements",
                 ranking.standings().stream()
-                        .limit(SHOWN)
-                        .map(RollCallController::element)
+                        .limit(RollCallRows.SHOWN)
+                        .map(RollCallRows::element)
                         .toList());
-        model.addAttribute("matrix", matrix(d, heard));
+        model.addAttribute("matrix", RollCallRows.matrix(d, heard));
         Optional<NetworkReasoner.Standing> lead =
                 Optional.of(ranking.lead()).filter(s -> s.sureness() >= 0.5);
         model.addAttribute(
                 "map",
                 BusMap.of(
                         d,
-                        m -> mark(m, call, has),
+                        m -> RollCallRows.mark(m, call, has),
                         lead.flatMap(NetworkReasoner.Standing::element)));
     }
 
-    private static BusMap.Mark mark(
-            ControlModule module, Optional<RollCaller.Call> call, Set<String> has) {
-        if (!has.contains(module.id())) {
-            return new BusMap.Mark("absent", 0, "not fitted");
-        }
-        if (module.id().equals(Network.GATEWAY)) {
-            return new BusMap.Mark("answered", 0, "asks the others");
-        }
-        String state =
-                call.map(c -> c.heard().get(module.id()))
-                        .map(RollCaller.Heard::state)
-                        .orElse("waiting");
-        return new BusMap.Mark(
-                state,
-                0,
-                switch (state) {
-                    case "answered" -> "answers every time";
-                    case "silent" -> "silent";
-                    case "flickering" -> "comes and goes";
-                    default -> "not asked yet";
-                });
-    }
-
-    private List<Row> rows(
+    List<RollCallRows.Row> rows(
             JobPages.Context context, Optional<RollCaller.Call> call, Set<String> has) {
-        List<Row> rows = new ArrayList<>();
+        List<RollCallRows.Row> rows = new ArrayList<>();
         List<Fitted.Correction> byHand = fitted.corrections(context.job().vin());
         for (ControlModule m : context.description().modules()) {
             if (m.id().equals(Network.GATEWAY)) {
@@ -157,7 +100,7 @@ class RollCallController {
                     heard.map(RollCaller.Heard::tally).orElse(new RollCall.Tally(0, 0));
             double millis = heard.map(RollCaller.Heard::millis).orElse(Double.NaN);
             rows.add(
-                    new Row(
+                    new RollCallRows.Row(
                             m.id(),
                             m.name(),
                             context.description().buses().stream()
@@ -168,8 +111,8 @@ class RollCallController {
                             has.contains(m.id())
                                     ? heard.map(RollCaller.Heard::state).orElse("waiting")
                                     : "absent",
-                            rate(tally),
-                            rate(
+                            RollCallRows.rate(tally),
+                            RollCallRows.rate(
                                     heard.map(RollCaller.Heard::running)
                                             .orElse(new RollCall.Tally(0, 0))),
                             tally.asked() == 0 ? "" : tally.answered() + " of " + tally.asked(),
@@ -185,58 +128,6 @@ class RollCallController {
                                     .orElse("")));
         }
         return rows;
-    }
-
-    private static String rate(RollCall.Tally tally) {
-        return tally.asked() == 0 ? "" : String.format(Locale.ROOT, "%.0f %%", 100 * tally.rate());
-    }
-
-    private static Element element(NetworkReasoner.Standing s) {
-        return new Element(
-                s.name(),
-                Words.percent(s.sureness()),
-                (int) Math.round(200 * s.sureness()),
-                s.element().map(e -> e.place()).orElse(""),
-                s.element()
-                        .map(e -> String.format(Locale.ROOT, "%.0f min", e.minutes()))
-                        .orElse(""),
-                s.reasons());
-    }
-
-    private static Matrix matrix(VehicleDescription d, RollCall heard) {
-        List<ControlModule> missing =
-                d.modules().stream()
-                        .filter(
-                                m ->
-                                        heard.misses().stream()
-                                                .anyMatch(x -> x.missing().equals(m.id())))
-                        .toList();
-        List<MatrixRow> rows = new ArrayList<>();
-        for (ControlModule listener : d.modules()) {
-            boolean complains =
-                    heard.misses().stream().anyMatch(x -> x.listener().equals(listener.id()));
-            if (complains) {
-                rows.add(
-                        new MatrixRow(
-                                listener.name(),
-                                missing.stream()
-                                        .map(
-                                                m ->
-                                                        heard.misses()
-                                                                        .contains(
-                                                                                new RollCall.Miss(
-                                                                                        listener
-                                                                                                .id(),
-                                                                                        m.id()))
-                                                                ? "misses"
-                                                                : listener.watches()
-                                                                                .contains(m.id())
-                                                                        ? "hears"
-                                                                        : "")
-                                        .toList()));
-            }
-        }
-        return new Matrix(missing.stream().map(ControlModule::name).toList(), rows);
     }
 
     @PostMapping("/start")

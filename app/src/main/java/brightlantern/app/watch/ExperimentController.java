@@ -1,12 +1,10 @@
 package brightlantern.app.watch;
 
-import brightlantern.app.page.Chart;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -125,43 +123,8 @@ class ExperimentController {
         model.addAttribute("answerValue", Shown.of(context.description(), answer));
         model.addAttribute("answer", experiment.sentence(context.description()));
         model.addAttribute("findings", context.description().findings());
-        model.addAttribute("chart", chart(experiment, answer).orElse(null));
+        model.addAttribute("chart", ExperimentChart.chart(experiment, answer).orElse(null));
         return "watch/experiment";
-    }
-
-    private static Optional<Chart> chart(Experiment e, Value answer) {
-        SteppedExperiment study = e.study();
-        if (e.readings().size() < 2 || study.fit().isEmpty()) {
-            return Optional.empty();
-        }
-        SteppedExperiment.Fit fit = study.fit().get();
-        double[] x =
-                e.readings().stream()
-                        .mapToDouble(SteppedExperiment.Reading::input)
-                        .sorted()
-                        .toArray();
-        double[] measured = new double[x.length];
-        double[] line = new double[x.length];
-        List<SteppedExperiment.Reading> sorted = new ArrayList<>(e.readings());
-        sorted.sort(java.util.Comparator.comparingDouble(SteppedExperiment.Reading::input));
-        double least = Double.POSITIVE_INFINITY;
-        double most = Double.NEGATIVE_INFINITY;
-        for (int i = 0; i < x.length; i++) {
-            measured[i] = sorted.get(i).answer();
-            line[i] = fit.intercept() + fit.slope() * x[i];
-            least = Math.min(least, Math.min(measured[i], line[i]));
-            most = Math.max(most, Math.max(measured[i], line[i]));
-        }
-        double room = Math.max(1e-6, 0.1 * (most - least));
-        return Optional.of(
-                Chart.of(
-                        e.inputName(),
-                        answer.show(),
-                        least - room,
-                        most + room,
-                        List.of(
-                                new Chart.Series("line", x, line),
-                                new Chart.Series("measured", x, measured))));
     }
 
     /** Reads while it settles; keeps the reading only when it has. */

@@ -2,20 +2,15 @@ package brightlantern.app.watch;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.signal.Condition;
-import brightlantern.core.signal.RangeVerdict;
-import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.agreement.Agreement;
+import brightlantern.core.study.agreement.AgreementCheck;
 import brightlantern.core.study.reaction.ReactionCheck;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Controller;
@@ -99,47 +94,25 @@ class LiveCheckController {
                         d.agreements().stream().filter(a -> a.id().equals(agreementId)).findFirst(),
                         "comparison",
                         agreementId);
-        Set<String> ids = new LinkedHashSet<>(List.of(agreement.a(), agreement.b()));
-        agreement.when().forEach(c -> ids.add(c.value()));
-        Map<String, Double> now = context.link().read(d, ids);
-        Optional<Condition> shut =
-                agreement.when().stream()
-                        .filter(c -> !RangeVerdict.holds(c, now.get(c.value())))
-                        .findFirst();
-        if (shut.isPresent()
-                || !now.containsKey(agreement.a())
-                || !now.containsKey(agreement.b())) {
-            flash.addFlashAttribute(
-                    "error",
-                    agreement.name()
-                            + " was not compared: "
-                            + shut.map(s -> "it needs " + s.says() + ". " + s.opens() + ".")
-                                    .orElse("a module does not answer."));
+        AgreementCheck check =
+                AgreementCheck.of(
+                        agreement,
+                        d.signals(),
+                        context.link().read(d, AgreementCheck.needs(agreement)));
+        if (check.agrees().isEmpty()) {
+            flash.addFlashAttribute("error", check.sentence());
             return WatchController.BACK + id + "/watch";
         }
-        Value a = d.value(agreement.a()).orElseThrow();
-        Value b = d.value(agreement.b()).orElseThrow();
-        double left = Units.convert(now.get(a.id()), a.unit(), a.show());
-        double right = Units.convert(now.get(b.id()), b.unit(), a.show());
-        boolean agrees = Math.abs(left - right) <= agreement.within();
         findings.add(
                 id,
                 "watch",
                 who.getName(),
-                String.format(
-                        Locale.ROOT,
-                        "%s: %s and %s %s, %s (up to %s apart is right).",
-                        agreement.name(),
-                        Units.told(left),
-                        Units.told(right),
-                        a.show(),
-                        agrees ? "they agree" : "they differ",
-                        Units.told(agreement.within())),
-                Optional.of(agrees),
+                check.sentence(),
+                check.agrees(),
                 Optional.of(
                         new Evidence.Outcome(
                                 agreement.finding(),
-                                agrees ? agreement.agrees() : agreement.differs())),
+                                check.agrees().get() ? agreement.agrees() : agreement.differs())),
                 null);
         return WatchController.BACK + id + "/watch";
     }

@@ -2,10 +2,12 @@ package brightlantern.app.watch;
 
 import brightlantern.app.link.LiveFeed;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.signal.RangeDwell;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.watch.StudyNeeds;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -62,10 +64,10 @@ class LiveStreamController {
         ConcurrentLinkedQueue<LiveFeed.Samples> queue = new ConcurrentLinkedQueue<>();
         Map<String, Value> shown = new LinkedHashMap<>();
         ids.forEach(v -> d.value(v).ifPresent(value -> shown.put(v, value)));
-        Set<String> wanted = WatchController.watched(d, shown.keySet());
+        Set<String> wanted = StudyNeeds.withRanges(d, shown.keySet());
         LiveFeed.Subscription subscription = context.link().feed().subscribe(d, wanted, queue::add);
         Map<String, Double> newest = new HashMap<>();
-        Map<String, Dwell> dwells = new HashMap<>();
+        Map<String, RangeDwell> dwells = new HashMap<>();
         ScheduledFuture<?>[] ticking = new ScheduledFuture<?>[1];
         Runnable end =
                 () -> {
@@ -122,37 +124,34 @@ class LiveStreamController {
         return emitter;
     }
 
-    /** For how long a value has been within or without its range. */
-    private static final class Dwell {
-        /** A range is told as left only when it stays left for so long, s. */
-        private static final double SECONDS = 1;
-
-        private String told = "";
-        private String now = "";
-        private double since;
-
-        String after(String verdict, double t) {
-            if (!verdict.equals(now)) {
-                now = verdict;
-                since = t;
-            }
-            if (verdict.isEmpty() || t - since >= SECONDS) {
-                told = verdict;
-            }
-            return told;
-        }
-    }
-
     private static Point point(
-            Value value, double t, double raw, Map<String, Double> now, Map<String, Dwell> dwells) {
-        String verdict = RangeVerdict.of(value, now).map(r -> r.inside() ? "in" : "out").orElse("");
+            Value value,
+            double t,
+            double raw,
+            Map<String, Double> now,
+            Map<String, RangeDwell> dwells) {
+        RangeDwell.Told verdict =
+                RangeVerdict.of(value, now)
+                        .map(r -> r.inside() ? RangeDwell.Told.IN : RangeDwell.Told.OUT)
+                        .orElse(RangeDwell.Told.NOT_JUDGED);
         return new Point(
                 value.id(),
                 t,
                 Scaling.shown(value, raw),
                 Scaling.show(value, raw),
-                value.ranges().isEmpty()
-                        ? ""
-                        : dwells.computeIfAbsent(value.id(), v -> new Dwell()).after(verdict, t));
+                told(
+                        value.ranges().isEmpty()
+                                ? RangeDwell.Told.NOT_JUDGED
+                                : dwells.computeIfAbsent(value.id(), v -> new RangeDwell())
+                                        .after(verdict, t)));
+    }
+
+    /** The word of the page for it. */
+    private static String told(RangeDwell.Told told) {
+        return switch (told) {
+            case IN -> "in";
+            case OUT -> "out";
+            case NOT_JUDGED -> "";
+        };
     }
 }

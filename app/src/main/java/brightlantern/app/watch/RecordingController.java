@@ -7,6 +7,7 @@ import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.watch.StudyNeeds;
 import jakarta.servlet.http.HttpSession;
 import java.security.Principal;
 import java.util.LinkedHashSet;
@@ -103,9 +104,9 @@ class RecordingController {
             String name,
             String circumstance,
             TakeRecorder.Trigger trigger) {
-        Set<String> ids = new LinkedHashSet<>(WatchController.chosen(context, session));
+        Set<String> ids = new LinkedHashSet<>(WatchValues.chosen(context, session));
         // what the studies need is recorded too, whether it is looked at or not
-        ids.addAll(WatchController.needed(context.description(), true));
+        ids.addAll(StudyNeeds.all(context.description()));
         // a proof asks under which conditions it was recorded
         leads.conditions(context.job(), context.description())
                 .conditions()

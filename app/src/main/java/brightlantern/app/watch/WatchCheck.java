@@ -5,6 +5,7 @@ import brightlantern.core.signal.Condition;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.watch.StudyNeeds;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -36,7 +37,7 @@ record WatchCheck(String name, String why, String todo, List<String> needs, Set<
                     .filter(f -> f.finding().equals(finding))
                     .forEach(
                             f -> {
-                                values.addAll(WatchController.needed(f));
+                                values.addAll(StudyNeeds.of(f));
                                 f.when().stream().map(Condition::says).forEach(needs::add);
                                 needs.add("for %.0f s or more".formatted(f.atLeastSeconds()));
                             });

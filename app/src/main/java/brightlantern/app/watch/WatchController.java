@@ -6,23 +6,15 @@ import brightlantern.app.job.Takes;
 import brightlantern.app.link.LiveFeed;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.cylinder.CylinderStudy;
-import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.SamplingCost;
-import brightlantern.core.signal.Units;
-import brightlantern.core.signal.Value;
-import brightlantern.core.study.target.Follow;
-import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.watch.ProposedLists;
+import brightlantern.core.watch.StudyNeeds;
 import jakarta.servlet.http.HttpSession;
 import java.security.Principal;
 import java.util.ArrayList;
-import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -62,9 +54,6 @@ class WatchController {
         this.lists = lists;
     }
 
-    /** A value that may be chosen, with what it would cost. */
-    record Candidate(Shown value, String words, String cost) {}
-
     @GetMapping
     String page(
             @PathVariable("id") long id,
@@ -80,17 +69,17 @@ class WatchController {
         check.filter(c -> !c.values().isEmpty())
                 .ifPresent(c -> session.setAttribute("watch-" + id, new ArrayList<>(c.values())));
         model.addAttribute("check", check.orElse(null));
-        Set<String> chosen = chosen(context, session);
-        Map<String, Integer> counts = counts(d, chosen);
+        Set<String> chosen = WatchValues.chosen(context, session);
+        Map<String, Integer> counts = StudyNeeds.byModule(d, chosen);
         LiveFeed feed = context.link().feed();
         model.addAttribute(
                 "all",
                 d.values().stream()
                         .map(
                                 v ->
-                                        new Candidate(
+                                        new WatchValues.Candidate(
                                                 Shown.of(d, v),
-                                                words(v),
+                                                WatchValues.words(v),
                                                 SamplingCost.oneMore(
                                                         counts.getOrDefault(v.module(), 0),
                                                         VehicleLink.PACK,
@@ -102,7 +91,7 @@ class WatchController {
                         .flatMap(v -> d.value(v).stream())
                         .map(v -> Shown.of(d, v))
                         .toList());
-        model.addAttribute("cost", cost(d, counts, feed));
+        model.addAttribute("cost", WatchValues.cost(d, counts, feed));
         model.addAttribute("view", view);
         model.addAttribute("drawings", SystemDrawing.of(d));
         model.addAttribute("lists", lists.of(d.id(), who.getName()));
@@ -120,47 +109,6 @@ class WatchController {
         return "watch/watch";
     }
 
-    private static Map<String, Integer> counts(VehicleDescription d, Set<String> ids) {
-        Map<String, Integer> counts = new LinkedHashMap<>();
-        watched(d, ids).stream()
-                .flatMap(i -> d.value(i).stream())
-                .forEach(v -> counts.merge(v.module(), 1, Integer::sum));
-        return counts;
-    }
-
-    /** Values with those without which their ranges could not be judged. */
-    static Set<String> watched(VehicleDescription d, Collection<String> ids) {
-        Set<String> all = new LinkedHashSet<>(ids);
-        ids.stream()
-                .flatMap(v -> d.value(v).stream())
-                .flatMap(v -> v.ranges().stream())
-                .flatMap(r -> r.when().stream())
-                .forEach(c -> all.add(c.value()));
-        return all;
-    }
-
-    /** What the chosen values cost, in words. */
-    private static String cost(VehicleDescription d, Map<String, Integer> counts, LiveFeed feed) {
-        if (counts.isEmpty()) {
-            return "Nothing is chosen.";
-        }
-        List<String> parts = new ArrayList<>();
-        SamplingCost.rates(counts, VehicleLink.PACK, feed::answerMillis)
-                .forEach(
-                        (m, hz) ->
-                                parts.add(
-                                        String.format(
-                                                Locale.ROOT,
-                                                "%s %d at about %s Hz",
-                                                d.module(m).map(ControlModule::name).orElse(m),
-                                                counts.get(m),
-                                                Units.told(hz))));
-        return String.join("; ", parts)
-                + ". Up to "
-                + VehicleLink.PACK
-                + " values of one module are of one moment.";
-    }
-
     private String answer(long id) {
         List<Findings.Finding> judged =
                 findings.of(id).stream()
@@ -171,54 +119,6 @@ class WatchController {
                 : judged.get(judged.size() - 1).text();
     }
 
-    private static String words(Value v) {
-        return (v.name() + " " + v.id() + " " + v.module() + " " + String.join(" ", v.words()))
-                .toLowerCase(Locale.ROOT);
-    }
-
-    /**
-     * The chosen values; to begin with, those that the description says belong to a target and what
-     * must follow it.
-     */
-    static Set<String> chosen(JobPages.Context context, HttpSession session) {
-        Object kept = session.getAttribute("watch-" + context.job().id());
-        if (kept instanceof List<?> list) {
-            Set<String> ids = new LinkedHashSet<>();
-            list.forEach(v -> ids.add(v.toString()));
-            return ids;
-        }
-        return needed(context.description(), false);
-    }
-
-    /**
-     * What the studies need.
-     *
-     * @param all with those of many values, which nobody needs to look at
-     */
-    static Set<String> needed(VehicleDescription d, boolean all) {
-        Set<String> ids = new LinkedHashSet<>();
-        d.follows().forEach(f -> ids.addAll(needed(f)));
-        d.trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
-        if (all || ids.isEmpty()) {
-            d.cylinders().ifPresent(c -> ids.addAll(CylinderStudy.needed(c)));
-        }
-        return ids;
-    }
-
-    /** What the study of a target needs to be recorded. */
-    static Set<String> needed(Follow follow) {
-        Set<String> ids =
-                new LinkedHashSet<>(
-                        List.of(
-                                follow.target(),
-                                follow.actual(),
-                                follow.command(),
-                                follow.feedback()));
-        follow.when().forEach(c -> ids.add(c.value()));
-        ids.addAll(follow.conditions());
-        return ids;
-    }
-
     @PostMapping("/choose")
     String choose(
             @PathVariable("id") long id,
@@ -227,7 +127,7 @@ class WatchController {
             @RequestParam(name = "view", defaultValue = "lanes") String view,
             HttpSession session) {
         JobPages.Context context = pages.context(id);
-        Set<String> chosen = new LinkedHashSet<>(chosen(context, session));
+        Set<String> chosen = new LinkedHashSet<>(WatchValues.chosen(context, session));
         for (String value : values) {
             if (on && context.description().value(value).isPresent()) {
                 chosen.add(value);

@@ -74,7 +74,7 @@ class WatchListController {
                     who.getName(),
                     name,
                     shared,
-                    List.copyOf(WatchController.chosen(context, session)));
+                    List.copyOf(WatchValues.chosen(context, session)));
             flash.addFlashAttribute("notice", "Watch list '" + name.trim() + "' was kept.");
         } catch (IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());

@@ -1,0 +1,190 @@
+package brightlantern.app.intake;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vin;
+import java.io.IOException;
+import java.security.Principal;
+import java.time.Instant;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** A job is opened: the vehicle is found, read, and its complaint told. */
+@Controller
+class OpeningController {
+    private final Jobs jobs;
+    private final VehicleLinks links;
+    private final Findings findings;
+    private final VehicleReading vehicleReading;
+
+    OpeningController(
+            Jobs jobs, VehicleLinks links, Findings findings, VehicleReading vehicleReading) {
+        this.jobs = jobs;
+        this.links = links;
+        this.findings = findings;
+        this.vehicleReading = vehicleReading;
+    }
+
+    @GetMapping("/jobs/new")
+    String find(@RequestParam(name = "address", defaultValue = "") String address, Model model) {
+        model.addAttribute("address", address);
+        try {
+            VehicleLinks.Search search =
+                    links.find(Optional.of(address.trim()).filter(a -> !a.isEmpty()));
+            model.addAttribute("found", search.found().stream().map(this::named).toList());
+            model.addAttribute("troubles", search.troubles());
+        } catch (IOException wrong) {
+            model.addAttribute("found", List.of());
+            model.addAttribute("troubles", List.of(wrong.getMessage()));
+        }
+        return "intake/find";
+    }
+
+    /** A vehicle that was found, with what it is. */
+    record Found(String what, String vin, String address, String how) {}
+
+    Found named(VehicleLinks.FoundVehicle f) {
+        return new Found(
+                vehicleReading
+                        .descriptionOf(f.vin())
+                        .map(VehicleDescription::name)
+                        .orElse("a vehicle that nobody described"),
+                f.vin(),
+                f.address(),
+                f.how());
+    }
+
+    @GetMapping("/jobs/new/vehicle")
+    String vehicle(
+            @RequestParam("address") String address,
+            @RequestParam("vin") String announced,
+            Model model) {
+        VehicleReading.Reading reading = vehicleReading.read(address, announced);
+        model.addAttribute("address", address);
+        model.addAttribute("reading", reading);
+        Optional<VehicleDescription> description = vehicleReading.descriptionOf(reading.vin());
+        model.addAttribute("description", description.orElse(null));
+        model.addAttribute(
+                "open",
+                jobs.all().stream()
+                        .filter(j -> j.isOpen() && j.vin().equals(reading.vin()))
+                        .toList());
+        return "intake/new";
+    }
+
+    @PostMapping("/jobs")
+    String open(
+            @RequestParam("address") String address,
+            @RequestParam("vin") String vin,
+            @RequestParam("complaint") String complaint,
+            @RequestParam(name = "symptom", required = false) List<String> symptoms,
+            @RequestParam("odometer") String odometer,
+            @RequestParam("earlier") String earlier,
+            @RequestParam(name = "plate", defaultValue = "") String plate,
+            @RequestParam(name = "repaired", required = false) List<String> repaired,
+            Principal who,
+            RedirectAttributes flash) {
+        double km;
+        Vin checked;
+        try {
+            checked = new Vin(vin);
+            km = number("Odometer", odometer);
+            if (complaint.isBlank()) {
+                throw new IllegalArgumentException(
+                        "Complaint: expected what the customer says, found nothing.");
+            }
+        } catch (IllegalArgumentException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+            flash.addFlashAttribute("complaint", complaint);
+            flash.addFlashAttribute("earlier", earlier);
+            flash.addFlashAttribute("plate", plate);
+            flash.addFlashAttribute("odometer", odometer);
+            flash.addFlashAttribute("symptoms", symptoms == null ? List.of() : symptoms);
+            return "redirect:/jobs/new/vehicle?address=" + address + "&vin=" + vin;
+        }
+        Set<String> coded = new LinkedHashSet<>(symptoms == null ? List.of() : symptoms);
+        Optional<VehicleDescription> description = links.library().fitting(checked);
+        long id =
+                jobs.add(
+                        new Job(
+                                0,
+                                Instant.now(),
+                                Optional.empty(),
+                                who.getName(),
+                                description.map(VehicleDescription::id).orElse(""),
+                                checked.text(),
+                                address,
+                                address + ":5025",
+                                complaint.trim(),
+                                coded,
+                                km,
+                                earlier.trim(),
+                                plate.trim().substring(0, Math.min(20, plate.trim().length()))));
+        description.ifPresent(
+                d -> {
+                    seed(id, d, coded, repaired == null ? List.of() : repaired, who.getName());
+                });
+        return "redirect:/jobs/" + id + "/intake";
+    }
+
+    private void seed(
+            long id,
+            VehicleDescription d,
+            Set<String> symptoms,
+            List<String> repaired,
+            String who) {
+        d.symptoms().stream()
+                .filter(s -> symptoms.contains(s.id()))
+                .forEach(
+                        s ->
+                                findings.add(
+                                        id,
+                                        "intake",
+                                        who,
+                                        "Told: " + s.name() + ", " + s.when() + ".",
+                                        Optional.empty(),
+                                        Optional.of(new Evidence.SymptomTold(s.id())),
+                                        null));
+        d.suspects().stream()
+                .filter(s -> repaired.contains(s.id()))
+                .forEach(
+                        s ->
+                                findings.add(
+                                        id,
+                                        "intake",
+                                        who,
+                                        "Done before without success: " + s.repair().name() + ".",
+                                        Optional.empty(),
+                                        Optional.of(new Evidence.RepairFailed(s.id())),
+                                        null));
+    }
+
+    /**
+     * A number as people type it, with point or comma.
+     *
+     * @throws IllegalArgumentException names the field and what was found
+     */
+    static double number(String field, String text) {
+        try {
+            double value = Double.parseDouble(text.trim().replace(',', '.'));
+            if (Double.isFinite(value) && value >= 0) {
+                return value;
+            }
+        } catch (NumberFormatException letters) {
+            // told below with the field's name
+        }
+        throw new IllegalArgumentException(field + ": expected a number, found '" + text + "'.");
+    }
+}

@@ -1,0 +1,51 @@
+package brightlantern.app.prove;
+
+import brightlantern.app.page.NextCard;
+import brightlantern.core.reason.Ranking;
+import brightlantern.core.suspect.Repair;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** The repairs that are offered for the leading causes. */
+final class RepairOptions {
+    /** Repairs of suspects further down are hardly what anybody did. */
+    private static final int OPTIONS = 14;
+
+    private RepairOptions() {}
+
+    record Option(String suspectId, String suspect, double sureness, Repair repair) {
+        /** Worth a line of its own: not all but ruled out. */
+        public boolean likely() {
+            return sureness >= 0.01;
+        }
+    }
+
+    /** What is said instead of offering a repair when what was found is not to be mended. */
+    static Optional<String> told(VehicleDescription d, Ranking ranking) {
+        return ranking.accused()
+                .flatMap(a -> d.suspect(a.suspectId()))
+                .filter(s -> s.repair().told())
+                .map(s -> NextCard.told(s.name()));
+    }
+
+    static List<Option> options(VehicleDescription d, Ranking ranking) {
+        List<Option> options = new ArrayList<>();
+        ranking.standings().stream()
+                .limit(OPTIONS)
+                .forEach(
+                        s ->
+                                d.suspect(s.suspectId())
+                                        .filter(suspect -> !suspect.repair().told())
+                                        .ifPresent(
+                                                suspect ->
+                                                        options.add(
+                                                                new Option(
+                                                                        suspect.id(),
+                                                                        suspect.name(),
+                                                                        s.sureness(),
+                                                                        suspect.repair()))));
+        return options;
+    }
+}
