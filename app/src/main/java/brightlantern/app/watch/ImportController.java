@@ -34,13 +34,11 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class ImportController {
     private final JobPages pages;
     private final Takes takes;
-    private final Path waiting;
     private final ImportDesk importDesk;
 
-    ImportController(JobPages pages, Takes takes, Path waiting, ImportDesk importDesk) {
+    ImportController(JobPages pages, Takes takes, ImportDesk importDesk) {
         this.pages = pages;
         this.takes = takes;
-        this.waiting = waiting;
         this.importDesk = importDesk;
     }
 
@@ -82,7 +80,7 @@ class ImportController {
             flash.addFlashAttribute("error", name + ": " + wrong.getMessage() + ".");
             return back(id);
         }
-        Files.createDirectories(waiting);
+        Path waiting = importDesk.folder();
         importDesk.forgetOld();
         String token = UUID.randomUUID().toString();
         Path kept = waiting.resolve(token);
@@ -104,8 +102,7 @@ class ImportController {
     private String mdf(
             JobPages.Context context, String name, MultipartFile file, RedirectAttributes flash)
             throws IOException {
-        Files.createDirectories(waiting);
-        Path kept = Files.createTempFile(waiting, "mdf", "");
+        Path kept = Files.createTempFile(importDesk.folder(), "mdf", "");
         try {
             file.transferTo(kept);
             MdfReader.Read read = MdfReader.read(kept).in(context.description().signals());
@@ -169,7 +166,7 @@ class ImportController {
                 model.addAttribute("error", unclear.getMessage());
                 return "watch/import";
             }
-            String name = Files.readString(waiting.resolve(token + ".name"));
+            String name = Files.readString(importDesk.folder().resolve(token + ".name"));
             CsvImport.Imported in;
             try (InputStream bytes = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
                 in = CsvImport.read(bytes, dialect, mapped, Format.zone());
@@ -189,7 +186,7 @@ class ImportController {
                             in.take(),
                             in.values());
             for (String part : List.of("", ".name", ".told")) {
-                Files.deleteIfExists(waiting.resolve(token + part));
+                Files.deleteIfExists(importDesk.folder().resolve(token + part));
             }
             ImportRemarks.told(flash, in.remarks());
             return "redirect:/jobs/" + id + "/watch/takes/" + take;

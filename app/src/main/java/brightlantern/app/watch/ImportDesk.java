@@ -30,9 +30,11 @@ class ImportDesk {
     private final ColumnMappings mappings;
     private final Path waiting;
 
-    ImportDesk(ColumnMappings mappings, Path waiting) {
+    ImportDesk(
+            ColumnMappings mappings,
+            @org.springframework.beans.factory.annotation.Value("${lantern.data}") String data) {
         this.mappings = mappings;
-        this.waiting = waiting;
+        this.waiting = Path.of(data).toAbsolutePath().resolve("brought-in");
     }
 
     /** How the file is to be read, as somebody said on the page. */
@@ -66,6 +68,11 @@ class ImportDesk {
     }
 
     /** What was looked at and never taken waits for a day. */
+    /** The folder of logs that were sent and not yet taken. */
+    Path folder() throws IOException {
+        return Files.createDirectories(waiting);
+    }
+
     void forgetOld() throws IOException {
         Instant oldest = Instant.now().minus(Duration.ofDays(1));
         try (Stream<Path> files = Files.list(waiting)) {
