@@ -215,14 +215,14 @@ class AccountsTest {
                             "boost.actual",
                             new Take.Column(
                                     new double[] {second, second + 0.5}, new double[] {100, 101})),
-                    v -> java.util.Optional.empty());
+                    v -> Optional.empty());
         }
         takes.mark(take, 1.25, "hill");
         Take read = takes.read(take);
         assertThat(read.columns().get("boost.actual").size()).isEqualTo(6);
         assertThat(read.lengthSeconds()).isEqualTo(2.5);
         assertThat(read.marks()).containsExactly(new Take.Mark(1.25, "hill"));
-        assertThatThrownBy(() -> takes.append(take, 0, Map.of(), v -> java.util.Optional.empty()))
+        assertThatThrownBy(() -> takes.append(take, 0, Map.of(), v -> Optional.empty()))
                 .isInstanceOf(RuntimeException.class);
     }
 }

@@ -3,6 +3,7 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.job.CommandLog;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
@@ -126,7 +127,7 @@ class BadLuckTest {
     @Test
     void onePersonCommandsAtATimeAndOthersSeeWho() {
         van.simulation().plant().driver(van.simulation().plant().driver().key(2));
-        var link = shop.app.getBean(brightlantern.app.link.VehicleLinks.class).link(ADDRESS);
+        var link = shop.app.getBean(VehicleLinks.class).link(ADDRESS);
         link.lease().claim("lead");
         try {
             tech.stage("exercise");

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -229,7 +230,7 @@ class HardSweepsTest {
     private static List<String> shown(String html) {
         String table =
                 html.replaceAll("(?s).*id=\"codes\"", "").replaceAll("(?s)id=\"occasions\".*", "");
-        return java.util.regex.Pattern.compile(">([PBCU][0-9A-F]{4}-[0-9A-F]{2})<")
+        return Pattern.compile(">([PBCU][0-9A-F]{4}-[0-9A-F]{2})<")
                 .matcher(table)
                 .results()
                 .map(m -> m.group(1))

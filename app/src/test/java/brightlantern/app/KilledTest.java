@@ -10,6 +10,7 @@ import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import brightlantern.wire.Bytes;
 import java.io.BufferedReader;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
@@ -18,6 +19,7 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -94,7 +96,7 @@ class KilledTest {
                 // the van's own moments tell how long the take has run
                 double begin = (van.reading("clock"));
                 while ((van.reading("clock")) < begin + 4) {
-                    java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
+                    LockSupport.parkNanos(50_000_000);
                 }
             } finally {
                 killed = Instant.now();
@@ -126,7 +128,7 @@ class KilledTest {
         swap.wake();
         swap.choose("plug", "leave");
         swap.ended();
-        assertThat(van.module("trailer").handle(brightlantern.wire.Bytes.of(0x22, 0xF1, 0x90)))
+        assertThat(van.module("trailer").handle(Bytes.of(0x22, 0xF1, 0x90)))
                 .singleElement()
                 .satisfies(reply -> assertThat(reply.data().from(3).asText()).isEqualTo(van.vin()));
     }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import java.nio.file.Path;
 import java.util.Set;
@@ -112,7 +113,7 @@ class NetworkWalkTest {
     void aModuleMayBeStruckFromTheFittedList() throws Exception {
         String address = "127.0.77.3";
         StandInVehicle finch = vehicle(address, "oriel-finch", StandIns.AS_BUILT, 523);
-        finch.module("telematics").behave(brightlantern.standin.module.UdsModule.Behaviour.SILENT);
+        finch.module("telematics").behave(UdsModule.Behaviour.SILENT);
         tech.openJob(address, "Odd radio", Set.of());
         callTheRoll(10);
         shop.until(

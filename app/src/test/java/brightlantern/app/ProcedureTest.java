@@ -13,6 +13,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Procedures through the real pages, against the vehicles that need them. */
 class ProcedureTest {
@@ -54,9 +55,7 @@ class ProcedureTest {
     }
 
     private static void until(String what) {
-        org.openqa.selenium.support.ui.WebDriverWait wait =
-                new org.openqa.selenium.support.ui.WebDriverWait(
-                        shop.browser, Duration.ofSeconds(150));
+        WebDriverWait wait = new WebDriverWait(shop.browser, Duration.ofSeconds(150));
         wait.until(b -> shop.has(what));
     }
 

@@ -26,6 +26,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -223,7 +224,7 @@ class SweepBench {
         }
         visitor.post(call, call + "/stop", Map.of());
         int least = Integer.MAX_VALUE;
-        var asked = java.util.regex.Pattern.compile(">\\d+ of (\\d+)<").matcher(html);
+        var asked = Pattern.compile(">\\d+ of (\\d+)<").matcher(html);
         while (asked.find()) {
             least = Math.min(least, Integer.parseInt(asked.group(1)));
         }

@@ -3,6 +3,7 @@ package brightlantern.app;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.app.page.JobPages;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
@@ -71,9 +72,9 @@ class WallsTest {
 
     @Test
     void stagesDoNotReachAcross() {
-        for (String stage : brightlantern.app.page.JobPages.STAGES) {
+        for (String stage : JobPages.STAGES) {
             String[] others =
-                    brightlantern.app.page.JobPages.STAGES.stream()
+                    JobPages.STAGES.stream()
                             .filter(s -> !s.equals(stage))
                             .map(s -> "brightlantern.app." + s + "..")
                             .toArray(String[]::new);

@@ -5,6 +5,7 @@ import brightlantern.app.link.LiveFeed;
 import brightlantern.app.link.VehicleLink;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.network.ControlModule;
+import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.OperatingMap;
@@ -455,9 +456,8 @@ class WatchBench {
                     for (Value v : values) {
                         // as it comes over the wire
                         byte[] raw =
-                                brightlantern.core.signal.Scaling.raw(
-                                        v, ember.simulation().reading(v.id()).orElseThrow());
-                        rows.get(v.id())[k] = brightlantern.core.signal.Scaling.physical(v, raw);
+                                Scaling.raw(v, ember.simulation().reading(v.id()).orElseThrow());
+                        rows.get(v.id())[k] = Scaling.physical(v, raw);
                     }
                 }
                 Map<String, Take.Column> columns = new LinkedHashMap<>();

@@ -8,6 +8,7 @@ import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.plant.Driver;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Base64;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
@@ -210,7 +211,7 @@ class WatchTest {
                                 "const done = arguments[1]; fetch(arguments[0]).then(r => r.arrayBuffer()).then(b => {"
                                         + " let s = ''; for (const x of new Uint8Array(b)) s += String.fromCharCode(x); done(btoa(s)); })",
                                 path);
-        return java.util.Base64.getDecoder().decode(text);
+        return Base64.getDecoder().decode(text);
     }
 
     @Test

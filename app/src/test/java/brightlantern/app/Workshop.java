@@ -5,6 +5,7 @@ import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import java.io.File;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.file.Files;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.function.Function;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
+import org.openqa.selenium.ElementClickInterceptedException;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.OutputType;
 import org.openqa.selenium.StaleElementReferenceException;
@@ -25,6 +27,7 @@ import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.util.FileSystemUtils;
 
 /**
@@ -68,7 +71,7 @@ final class Workshop implements AutoCloseable {
         ChromeDriver driver =
                 new ChromeDriver(
                         new ChromeDriverService.Builder()
-                                .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                                .usingDriverExecutable(new File("/usr/bin/chromedriver"))
                                 .build(),
                         options);
         Number inner = (Number) driver.executeScript("return window.innerHeight");
@@ -105,7 +108,7 @@ final class Workshop implements AutoCloseable {
         van.open(InetAddress.getByName(address));
         app.addApplicationListener(
                 event -> {
-                    if (event instanceof org.springframework.context.event.ContextClosedEvent) {
+                    if (event instanceof ContextClosedEvent) {
                         van.close();
                     }
                 });
@@ -187,7 +190,7 @@ final class Workshop implements AutoCloseable {
                     try {
                         found.get(0).click();
                         return true;
-                    } catch (org.openqa.selenium.ElementClickInterceptedException moving) {
+                    } catch (ElementClickInterceptedException moving) {
                         return null;
                     }
                 });

@@ -20,6 +20,7 @@ import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -77,7 +78,7 @@ class ActuatorsTest {
     }
 
     private void sample(String id, double value) {
-        samples.computeIfAbsent(id, i -> new java.util.ArrayList<>()).add(new double[] {t, value});
+        samples.computeIfAbsent(id, i -> new ArrayList<>()).add(new double[] {t, value});
     }
 
     private Study.Verdict judged(StandInVehicle vehicle, Procedure procedure) {

@@ -18,6 +18,7 @@ import brightlantern.standin.plant.Spark;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -61,7 +62,7 @@ class PlantsTest {
                             .as("%s in %s as its bytes carry it", value.id(), program)
                             .isCloseTo(
                                     read,
-                                    org.assertj.core.data.Offset.offset(
+                                    Offset.offset(
                                             value.isState() ? 0 : 0.51 * value.scale() + 1e-6));
                 }
             }

@@ -12,6 +12,7 @@ import brightlantern.wire.Bytes;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import brightlantern.wire.WireFormatException;
+import brightlantern.wire.doip.DoipCodec;
 import brightlantern.wire.doip.DoipConnection;
 import brightlantern.wire.doip.DoipDiscovery;
 import brightlantern.wire.doip.DoipMessage;
@@ -20,13 +21,18 @@ import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterAll;
@@ -114,23 +120,20 @@ class PortageTest {
                 .isInstanceOfSatisfying(
                         DoipMessage.EntityStatusResponse.class,
                         s -> assertThat(s.openSockets()).isGreaterThanOrEqualTo(1));
-        try (java.net.DatagramSocket socket = new java.net.DatagramSocket()) {
+        try (DatagramSocket socket = new DatagramSocket()) {
             byte[] noise = {1, 2, 3};
-            socket.send(new java.net.DatagramPacket(noise, 3, there));
+            socket.send(new DatagramPacket(noise, 3, there));
             socket.setSoTimeout(2000);
-            java.net.DatagramPacket answer = new java.net.DatagramPacket(new byte[64], 64);
+            DatagramPacket answer = new DatagramPacket(new byte[64], 64);
             socket.receive(answer);
-            assertThat(
-                            brightlantern.wire.doip.DoipCodec.decode(
-                                    java.util.Arrays.copyOf(answer.getData(), answer.getLength())))
+            assertThat(DoipCodec.decode(Arrays.copyOf(answer.getData(), answer.getLength())))
                     .isInstanceOf(DoipMessage.HeaderNack.class);
         }
     }
 
     @Test
     void announcesItself() throws Exception {
-        java.util.concurrent.BlockingQueue<DoipDiscovery.Found> heard =
-                new java.util.concurrent.LinkedBlockingQueue<>();
+        BlockingQueue<DoipDiscovery.Found> heard = new LinkedBlockingQueue<>();
         InetSocketAddress ear = new InetSocketAddress("127.0.71.9", DoipDiscovery.PORT);
         try (DoipDiscovery.Listener listener = new DoipDiscovery.Listener(ear, heard::add)) {
             van.announceTo(ear);

@@ -10,6 +10,7 @@ import brightlantern.core.network.RollCall;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
@@ -88,8 +89,8 @@ class StandInsTest {
             assertThat(vehicle.module(module).handle(Bytes.of(0x3E, 0x00))).as(module).hasSize(1);
             assertThat(codes(vehicle, module)).as(module).isEmpty();
         }
-        assertThat(d.fits(new brightlantern.core.vehicle.Vin(vehicle.vin()))).isTrue();
-        assertThat(new brightlantern.core.vehicle.Vin(vehicle.vin()).checkDigitHolds()).isTrue();
+        assertThat(d.fits(new Vin(vehicle.vin()))).isTrue();
+        assertThat(new Vin(vehicle.vin()).checkDigitHolds()).isTrue();
     }
 
     /** Repairs of other parts change nothing. */

@@ -1,5 +1,6 @@
 package brightlantern.wire;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HexFormat;
 
@@ -30,7 +31,7 @@ public final class Bytes {
 
     /** Latin-1 text as bytes. */
     public static Bytes text(String text) {
-        return of(text.getBytes(java.nio.charset.StandardCharsets.ISO_8859_1));
+        return of(text.getBytes(StandardCharsets.ISO_8859_1));
     }
 
     /**
@@ -76,7 +77,7 @@ public final class Bytes {
         while (end > 0 && (content[end - 1] == 0 || content[end - 1] == ' ')) {
             end--;
         }
-        return new String(content, 0, end, java.nio.charset.StandardCharsets.ISO_8859_1);
+        return new String(content, 0, end, StandardCharsets.ISO_8859_1);
     }
 
     @Override

@@ -11,10 +11,13 @@ import brightlantern.wire.uds.NegativeResponseException;
 import java.io.ByteArrayInputStream;
 import java.io.EOFException;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import org.assertj.core.api.Assertions;
+import org.assertj.core.api.ThrowableAssert;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
@@ -104,7 +107,7 @@ class CodecTest {
     void aTornFrameNamesTheByte(RepetitionInfo nth) {
         DoipMessage message = message(new Random(nth.getCurrentRepetition()));
         byte[] frame = DoipCodec.encode(message);
-        byte[] torn = java.util.Arrays.copyOf(frame, frame.length - 1);
+        byte[] torn = Arrays.copyOf(frame, frame.length - 1);
         assertThatThrownBy(() -> DoipCodec.decode(torn))
                 .isInstanceOf(WireFormatException.class)
                 .hasMessageStartingWith("byte ");
@@ -207,8 +210,8 @@ class CodecTest {
     @RepeatedTest(2000)
     void noCodeAnswerDoesMoreThanAProtocolError(RepetitionInfo nth) {
         Bytes bytes = some(new Random(nth.getCurrentRepetition()), 0, 40);
-        for (org.assertj.core.api.ThrowableAssert.ThrowingCallable read :
-                List.<org.assertj.core.api.ThrowableAssert.ThrowingCallable>of(
+        for (ThrowableAssert.ThrowingCallable read :
+                List.<ThrowableAssert.ThrowingCallable>of(
                         () -> DtcAnswers.count(bytes),
                         () -> DtcAnswers.list(bytes),
                         () -> DtcAnswers.snapshots(bytes, 0, Map.of(0, 1)),
@@ -217,7 +220,7 @@ class CodecTest {
                         () -> DtcAnswers.severities(bytes),
                         () -> DtcAnswers.groupCodes(bytes, 0x33),
                         () -> DtcAnswers.groupPermanent(bytes, 0x33))) {
-            Throwable thrown = org.assertj.core.api.Assertions.catchThrowable(read);
+            Throwable thrown = Assertions.catchThrowable(read);
             assertThat(thrown == null || thrown instanceof WireFormatException).isTrue();
         }
     }

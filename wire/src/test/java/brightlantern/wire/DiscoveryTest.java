@@ -12,6 +12,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -86,7 +87,7 @@ class DiscoveryTest {
 
     @Test
     void noiseAndHalfFramesAreNotOursToComplainAbout() throws Exception {
-        byte[] half = java.util.Arrays.copyOf(announcement(), 14);
+        byte[] half = Arrays.copyOf(announcement(), 14);
         byte[] lie = announcement();
         lie[7] = 0x7F;
         List<DoipDiscovery.Found> found =

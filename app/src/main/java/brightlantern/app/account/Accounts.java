@@ -2,6 +2,8 @@ package brightlantern.app.account;
 
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -69,7 +71,7 @@ public class Accounts {
         return db.sql("select * from account order by name").query((rs, n) -> account(rs)).list();
     }
 
-    private static Account account(java.sql.ResultSet rs) throws java.sql.SQLException {
+    private static Account account(ResultSet rs) throws SQLException {
         return new Account(
                 rs.getLong("id"),
                 rs.getString("name"),

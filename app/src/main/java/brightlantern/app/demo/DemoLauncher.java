@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.event.ContextClosedEvent;
 
 /**
  * Starts the stand-in vans, makes the demo accounts and fills the demo jobs. Nothing else in the
@@ -182,7 +183,7 @@ public final class DemoLauncher {
     private static void closeWith(ConfigurableApplicationContext context, AutoCloseable standIn) {
         context.addApplicationListener(
                 event -> {
-                    if (event instanceof org.springframework.context.event.ContextClosedEvent) {
+                    if (event instanceof ContextClosedEvent) {
                         try {
                             standIn.close();
                         } catch (Exception open) {

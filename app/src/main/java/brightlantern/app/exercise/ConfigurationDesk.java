@@ -5,6 +5,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.configuration.Configuration;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.GateState;
+import brightlantern.core.procedure.Procedure;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -34,7 +35,7 @@ class ConfigurationDesk {
     }
 
     List<GateState> gates(JobPages.Context context) {
-        List<brightlantern.core.procedure.Procedure.GateRule> rules =
+        List<Procedure.GateRule> rules =
                 links.equipment(context.job()).map(Equipment::writing).orElse(List.of());
         List<String> ids =
                 rules.stream().flatMap(r -> r.filter().values().stream()).distinct().toList();

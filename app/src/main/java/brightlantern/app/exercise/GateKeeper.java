@@ -2,6 +2,7 @@ package brightlantern.app.exercise;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.code.Code;
+import brightlantern.core.code.Dtc;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.Scene;
@@ -107,7 +108,7 @@ final class GateKeeper {
                                         .module(d.module(module).orElseThrow().address())
                                         .codes(ProcedureRuns.STORED);
                         for (Code c : its) {
-                            int number = brightlantern.core.code.Dtc.parse(c.code()).number();
+                            int number = Dtc.parse(c.code()).number();
                             boolean stored = there.stream().anyMatch(e -> e.dtc() == number);
                             codes.merge(Scene.code(c.code()), stored ? 1.0 : 0.0, Math::max);
                         }

@@ -13,6 +13,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -45,7 +46,7 @@ class Proposals {
                 sweeps.newest(job).map(Sweeps.Kept::sweep).stream()
                         .flatMap((Sweep s) -> s.codes().stream())
                         .map(c -> c.code().toString())
-                        .collect(Collectors.toCollection(java.util.TreeSet::new));
+                        .collect(Collectors.toCollection(TreeSet::new));
         List<String> suspects =
                 reasoning.of(job, d, Double.NaN).ranking().standings().stream()
                         .filter(s -> s.sureness() >= LEAST_SURENESS)

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 
@@ -98,7 +99,7 @@ class RunPictures {
         return limit == 0
                 ? ""
                 : String.format(
-                        java.util.Locale.ROOT,
+                        Locale.ROOT,
                         "%.0f s of %.0f s at most",
                         Math.min(limit, its.inStep()),
                         limit);

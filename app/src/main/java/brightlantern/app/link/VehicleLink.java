@@ -5,6 +5,7 @@ import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.signal.Condition;
 import brightlantern.core.signal.HeadValues;
+import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.Bytes;
@@ -187,12 +188,7 @@ public final class VehicleLink {
             Map<Integer, Integer> sizes = new LinkedHashMap<>();
             pack.forEach(v -> sizes.put(v.did(), v.bytes()));
             Map<Integer, Bytes> raw = module(moduleAddress).read(sizes);
-            pack.forEach(
-                    v ->
-                            values.put(
-                                    v.id(),
-                                    brightlantern.core.signal.Scaling.physical(
-                                            v, raw.get(v.did()).toArray())));
+            pack.forEach(v -> values.put(v.id(), Scaling.physical(v, raw.get(v.did()).toArray())));
         }
         return values;
     }

@@ -1,6 +1,7 @@
 package brightlantern.app.page;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
@@ -28,16 +29,8 @@ public record Chart(
     /** Draws series over one x axis; the y axis runs from {@code yMin} to {@code yMax}. */
     public static Chart of(
             String xUnit, String yUnit, double yMin, double yMax, List<Series> series) {
-        double xMin =
-                series.stream()
-                        .flatMapToDouble(s -> java.util.Arrays.stream(s.x()))
-                        .min()
-                        .orElse(0);
-        double xMax =
-                series.stream()
-                        .flatMapToDouble(s -> java.util.Arrays.stream(s.x()))
-                        .max()
-                        .orElse(1);
+        double xMin = series.stream().flatMapToDouble(s -> Arrays.stream(s.x())).min().orElse(0);
+        double xMax = series.stream().flatMapToDouble(s -> Arrays.stream(s.x())).max().orElse(1);
         double span = Math.max(1e-9, xMax - xMin);
         List<Line> lines = new ArrayList<>();
         for (int i = 0; i < series.size(); i++) {

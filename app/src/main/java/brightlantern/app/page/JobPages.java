@@ -14,6 +14,7 @@ import brightlantern.core.reason.Explanation;
 import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.HeadValues;
+import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
@@ -140,10 +141,7 @@ public class JobPages {
                         ? "not known"
                         : context.description()
                                 .value(live.ignition())
-                                .map(
-                                        v ->
-                                                brightlantern.core.signal.Scaling.show(
-                                                        v, status.ignition()))
+                                .map(v -> Scaling.show(v, status.ignition()))
                                 .orElse("not known");
         return new Head(
                 status.connected(),

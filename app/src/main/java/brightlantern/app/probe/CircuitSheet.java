@@ -9,6 +9,7 @@ import brightlantern.core.suspect.Evidence;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** The circuit as a drawing, from the description's grid. Figures in SVG units. */
@@ -123,7 +124,7 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
 
     private static String minutes(ProbePoint p) {
         return p.canBeProbed()
-                ? String.format(java.util.Locale.ROOT, "%.0f min", p.minutes())
+                ? String.format(Locale.ROOT, "%.0f min", p.minutes())
                 : "not reachable";
     }
 

@@ -5,6 +5,7 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Json;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
+import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Pdf;
 import brightlantern.core.proof.Proof;
@@ -132,7 +133,7 @@ class ReportController {
     @GetMapping("/report")
     String report(@PathVariable("id") long id, Model model) {
         model.addAttribute("report", report(pages.context(id)));
-        model.addAttribute("format", new brightlantern.app.page.Format());
+        model.addAttribute("format", new Format());
         return "prove/report";
     }
 

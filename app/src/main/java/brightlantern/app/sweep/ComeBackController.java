@@ -2,6 +2,7 @@ package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
 import java.security.Principal;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -47,7 +48,7 @@ class ComeBackController {
         ComeBack.Step step = comeBack.step(context.job().id());
         Optional<ComeBack.Watch> watch = comeBack.of(context.job().id());
         List<ComeBack.Back> back = watch.map(ComeBack.Watch::back).orElse(List.of());
-        List<Row> rows = new java.util.ArrayList<>();
+        List<Row> rows = new ArrayList<>();
         for (ComeBack.Back b : back) {
             rows.add(
                     new Row(

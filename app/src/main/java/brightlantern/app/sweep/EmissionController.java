@@ -8,6 +8,7 @@ import brightlantern.core.emission.Readiness;
 import brightlantern.core.sweep.Sweep.ModuleResult;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -111,7 +112,7 @@ class EmissionController {
         EmissionReport report = report(module);
         List<String> stored = report.codes().stream().map(c -> c.code()).toList();
         List<String> permanent = report.permanent().stream().map(c -> c.code()).toList();
-        return java.util.stream.Stream.concat(
+        return Stream.concat(
                         report.codes().stream(),
                         report.permanent().stream().filter(c -> !stored.contains(c.code())))
                 .map(

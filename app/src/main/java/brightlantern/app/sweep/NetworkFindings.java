@@ -6,6 +6,7 @@ import brightlantern.app.job.Fitted;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
@@ -86,10 +87,7 @@ class NetworkFindings {
     private static Set<RollCall.Miss> misses(VehicleDescription description, Sweep sweep) {
         List<StoredCode> told =
                 sweep.codes().stream()
-                        .filter(
-                                c ->
-                                        c.statusByte().standing()
-                                                != brightlantern.core.code.DtcStatus.Standing.QUIET)
+                        .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
                         .toList();
         return description.codeTable().misses(told);
     }

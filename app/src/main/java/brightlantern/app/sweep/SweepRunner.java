@@ -28,8 +28,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
@@ -219,7 +221,7 @@ class SweepRunner {
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
-        } catch (java.util.concurrent.ExecutionException broken) {
+        } catch (ExecutionException broken) {
             findings.note(
                     context.job().id(),
                     "sweep",
@@ -231,14 +233,14 @@ class SweepRunner {
     }
 
     private void askAll(JobPages.Context context, Running now, Set<Answer> which, boolean patient)
-            throws InterruptedException, java.util.concurrent.ExecutionException {
-        List<java.util.concurrent.Future<?>> asked = new ArrayList<>();
+            throws InterruptedException, ExecutionException {
+        List<Future<?>> asked = new ArrayList<>();
         for (ModuleResult module : now.sweep.modules()) {
             if (which.contains(module.answer())) {
                 asked.add(askers.submit(() -> ask(context, now, module, patient)));
             }
         }
-        for (java.util.concurrent.Future<?> one : asked) {
+        for (Future<?> one : asked) {
             one.get();
         }
     }

@@ -4,6 +4,7 @@ import brightlantern.app.page.Chart;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.steps.SteppedExperiment;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
@@ -26,7 +27,7 @@ final class ExperimentChart {
         double[] measured = new double[x.length];
         double[] line = new double[x.length];
         List<SteppedExperiment.Reading> sorted = new ArrayList<>(e.readings());
-        sorted.sort(java.util.Comparator.comparingDouble(SteppedExperiment.Reading::input));
+        sorted.sort(Comparator.comparingDouble(SteppedExperiment.Reading::input));
         double least = Double.POSITIVE_INFINITY;
         double most = Double.NEGATIVE_INFINITY;
         for (int i = 0; i < x.length; i++) {

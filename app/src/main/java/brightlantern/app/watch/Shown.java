@@ -4,6 +4,7 @@ import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** A value as a page's script needs it. */
 record Shown(
@@ -18,7 +19,7 @@ record Shown(
     public String lines() {
         return words.entrySet().stream()
                 .map(e -> e.getKey() + " " + e.getValue())
-                .collect(java.util.stream.Collectors.joining("\n"));
+                .collect(Collectors.joining("\n"));
     }
 
     static Shown of(VehicleDescription description, Value v) {

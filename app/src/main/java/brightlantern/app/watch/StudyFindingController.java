@@ -6,6 +6,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.study.map.MapCsv;
 import brightlantern.core.suspect.Evidence;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.OutputStreamWriter;
@@ -81,8 +82,7 @@ class StudyFindingController {
         byte[] bytes = file.getBytes();
         try {
             MapCsv.read(
-                    new InputStreamReader(
-                            new java.io.ByteArrayInputStream(bytes), StandardCharsets.UTF_8));
+                    new InputStreamReader(new ByteArrayInputStream(bytes), StandardCharsets.UTF_8));
             kept.keepMap(
                     id,
                     Optional.ofNullable(file.getOriginalFilename()).orElse("map"),

@@ -9,6 +9,7 @@ import brightlantern.core.filter.Filter;
 import brightlantern.core.filter.FilterException;
 import brightlantern.core.filter.FilterParser;
 import brightlantern.core.filter.Stretch;
+import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.map.Axis;
 import brightlantern.core.study.map.MapCsv;
@@ -19,9 +20,11 @@ import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -130,8 +133,7 @@ class StudyMaker {
         if (!typed.isBlank()) {
             return Axis.typed(value, typed);
         }
-        return Axis.over(
-                value, data.stream().flatMapToDouble(java.util.Arrays::stream).toArray(), CELLS);
+        return Axis.over(value, data.stream().flatMapToDouble(Arrays::stream).toArray(), CELLS);
     }
 
     static OperatingMap map(
@@ -242,16 +244,16 @@ class StudyMaker {
         model.addAttribute(
                 "answer",
                 String.format(
-                        java.util.Locale.ROOT,
+                        Locale.ROOT,
                         "%s from %s to %s: changed by %s %s on the mean, at most by %s %s (at %s).",
                         value.name(),
                         before.head().name(),
                         after.head().name(),
-                        brightlantern.core.signal.Units.told(overlay.meanDifference()),
+                        Units.told(overlay.meanDifference()),
                         value.show(),
-                        brightlantern.core.signal.Units.told(overlay.mostDifference()),
+                        Units.told(overlay.mostDifference()),
                         value.show(),
-                        brightlantern.core.signal.Units.told(overlay.mostAt())
+                        Units.told(overlay.mostAt())
                                 + " "
                                 + (asked.x().isEmpty()
                                         ? "s"
@@ -266,16 +268,16 @@ class StudyMaker {
     }
 
     private static double least(double[]... all) {
-        return java.util.Arrays.stream(all)
-                .flatMapToDouble(java.util.Arrays::stream)
+        return Arrays.stream(all)
+                .flatMapToDouble(Arrays::stream)
                 .filter(Double::isFinite)
                 .min()
                 .orElse(0);
     }
 
     private static double most(double[]... all) {
-        return java.util.Arrays.stream(all)
-                .flatMapToDouble(java.util.Arrays::stream)
+        return Arrays.stream(all)
+                .flatMapToDouble(Arrays::stream)
                 .filter(Double::isFinite)
                 .max()
                 .orElse(1);

@@ -4,6 +4,7 @@ import brightlantern.core.signal.Drawing;
 import brightlantern.core.signal.DrawnPart;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /** A system as a picture, laid out for the page; figures in SVG units. */
 record SystemDrawing(
@@ -57,7 +58,7 @@ record SystemDrawing(
     private static Part part(VehicleDescription d, DrawnPart p, double left, double top) {
         double h = HEAD + LINE * Math.max(1, p.values().size()) + 6;
         List<Line> lines =
-                java.util.stream.IntStream.range(0, p.values().size())
+                IntStream.range(0, p.values().size())
                         .mapToObj(
                                 i ->
                                         d.value(p.values().get(i))

@@ -7,6 +7,7 @@ import brightlantern.core.take.TakeCsv;
 import brightlantern.core.take.mdf.MdfWriter;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -62,7 +63,7 @@ class TakeExportController {
                 opened.take(),
                 opened.description().signals(),
                 layout == null ? TakeCsv.Layout.fitting(opened.take()) : layout,
-                new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8));
+                new OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8));
     }
 
     @GetMapping("/mf4")

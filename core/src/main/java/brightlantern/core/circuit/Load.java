@@ -1,5 +1,7 @@
 package brightlantern.core.circuit;
 
+import java.util.Locale;
+
 /** What can be hung on a probe point, to the other battery pole. */
 public enum Load {
     NOTHING("nothing", Double.POSITIVE_INFINITY),
@@ -35,6 +37,6 @@ public enum Load {
      * @throws IllegalArgumentException when there is none of that name
      */
     public static Load named(String name) {
-        return valueOf(name.toUpperCase(java.util.Locale.ROOT));
+        return valueOf(name.toUpperCase(Locale.ROOT));
     }
 }

@@ -5,6 +5,7 @@ import brightlantern.core.vehicle.Vin;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
@@ -48,7 +49,7 @@ public record Item(
     }
 
     public Item {
-        words = java.util.Collections.unmodifiableMap(new TreeMap<>(words));
+        words = Collections.unmodifiableMap(new TreeMap<>(words));
         bytes = kind == Kind.VIN ? VIN_BYTES : kind == Kind.TRIM ? TRIM_BYTES : bytes;
     }
 

@@ -1,5 +1,8 @@
 package brightlantern.core.configuration;
 
+import java.util.Locale;
+import java.util.Optional;
+
 /**
  * The code that stands on an injector and tells how much it deviates from its fellows: six
  * characters and a check character, of an alphabet of 31 in which nothing looks like anything else.
@@ -29,7 +32,7 @@ public final class TrimCode {
      * @throws IllegalArgumentException says which character is wrong, or that the check is
      */
     public static String coded(String typed) {
-        String code = typed.replaceAll("[\\s-]", "").toUpperCase(java.util.Locale.ROOT);
+        String code = typed.replaceAll("[\\s-]", "").toUpperCase(Locale.ROOT);
         for (int i = 0; i < code.length(); i++) {
             if (ALPHABET.indexOf(code.charAt(i)) < 0) {
                 throw new IllegalArgumentException(
@@ -55,9 +58,9 @@ public final class TrimCode {
     }
 
     /** A code as it stands on the injector; empty when the bytes are none. */
-    static java.util.Optional<String> told(String hex) {
+    static Optional<String> told(String hex) {
         if (hex.length() != 2 * BYTES) {
-            return java.util.Optional.empty();
+            return Optional.empty();
         }
         long number = Long.parseLong(hex, 16);
         StringBuilder code = new StringBuilder();
@@ -66,7 +69,7 @@ public final class TrimCode {
             number /= BASE;
         }
         return number > 0
-                ? java.util.Optional.empty()
-                : java.util.Optional.of(code.toString() + check(code.toString()));
+                ? Optional.empty()
+                : Optional.of(code.toString() + check(code.toString()));
     }
 }

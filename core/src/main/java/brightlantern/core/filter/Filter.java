@@ -1,6 +1,7 @@
 package brightlantern.core.filter;
 
 import brightlantern.core.take.Take;
+import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -270,7 +271,7 @@ public sealed interface Filter {
     private static State[] combine(
             List<Filter> parts, Take take, double[] times, State decides, State otherwise) {
         State[] result = new State[times.length];
-        java.util.Arrays.fill(result, otherwise);
+        Arrays.fill(result, otherwise);
         for (Filter part : parts) {
             State[] its = part.over(take, times);
             for (int i = 0; i < its.length; i++) {

@@ -6,6 +6,7 @@ import brightlantern.core.network.RollCall.Miss;
 import brightlantern.core.network.RollCall.Tally;
 import brightlantern.core.signal.Words;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -297,7 +298,7 @@ public final class NetworkReasoner {
         double[] under(Element element) {
             Reach its = reach.get(element.id());
             double[] logs = new double[SEVERITIES.length];
-            java.util.Arrays.fill(logs, sound);
+            Arrays.fill(logs, sound);
             boolean feeds = element.kind() == Kind.MODULE || element.kind() == Kind.FEED;
             for (int s = 0; s < logs.length; s++) {
                 for (String module : its.modules()) {

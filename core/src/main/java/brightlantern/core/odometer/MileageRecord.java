@@ -3,6 +3,7 @@ package brightlantern.core.odometer;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.OptionalDouble;
 
 /**
@@ -54,7 +55,7 @@ public record MileageRecord(
      */
     public static List<MileageRecord> read(
             Mileage described, String moduleName, String vin, byte[] answer) {
-        Kind kind = Kind.valueOf(described.kind().toUpperCase(java.util.Locale.ROOT));
+        Kind kind = Kind.valueOf(described.kind().toUpperCase(Locale.ROOT));
         List<MileageRecord> records = new ArrayList<>();
         if (!described.history()) {
             if (answer.length != described.bytes()) {

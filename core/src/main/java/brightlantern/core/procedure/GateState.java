@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * A gate of a procedure as it stands now.
@@ -34,10 +35,7 @@ public record GateState(boolean open, String wanted, String present, String open
             Map<String, Double> now) {
         double[] times =
                 take.columns().values().stream()
-                        .flatMapToDouble(
-                                c ->
-                                        java.util.stream.IntStream.range(0, c.size())
-                                                .mapToDouble(c::seconds))
+                        .flatMapToDouble(c -> IntStream.range(0, c.size()).mapToDouble(c::seconds))
                         .filter(s -> s <= t)
                         .distinct()
                         .sorted()

@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /** Elements of the network that let too little through: who answers, and who misses whom. */
 final class NetworkMechanism implements Mechanism {
@@ -159,7 +160,7 @@ final class NetworkMechanism implements Mechanism {
             return outcomes;
         }
 
-        private double[] chances(double stray, java.util.function.Predicate<Hypothesis> right) {
+        private double[] chances(double stray, Predicate<Hypothesis> right) {
             return under.each(h -> stray + (right.test(h) ? 1 - HEARD_WRONG : 0));
         }
 

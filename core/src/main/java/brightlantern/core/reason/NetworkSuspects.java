@@ -10,6 +10,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** The elements of the network as suspects like all others; what they do is computed. */
 public final class NetworkSuspects {
@@ -53,7 +54,7 @@ public final class NetworkSuspects {
                 PREFIX + e.id(),
                 e.name(),
                 e.common() * share,
-                java.util.Optional.of(new Effect.OfElement(e.id())),
+                Optional.of(new Effect.OfElement(e.id())),
                 Map.of(),
                 symptoms,
                 Map.of(),

@@ -15,6 +15,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import java.util.stream.Collectors;
 
 /** Orders codes by what matters for the complaint, and tells lead from knock-on, with reasons. */
@@ -84,8 +85,7 @@ public final class CodeWeigher {
      * @param name in words
      * @param explains whether a message from the first module to the second is lost by it
      */
-    public record BrokenWire(
-            String name, java.util.function.BiPredicate<String, String> explains) {}
+    public record BrokenWire(String name, BiPredicate<String, String> explains) {}
 
     /** Orders codes; the first one is the lead code unless all may be put aside. */
     public static List<Weighed> weigh(

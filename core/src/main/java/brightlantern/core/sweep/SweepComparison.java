@@ -4,6 +4,7 @@ import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.signal.Words;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -82,7 +83,7 @@ public final class SweepComparison {
                         codes.add(new CodeChange(code, asked ? Change.GONE : Change.UNKNOWN, ""));
                     }
                 });
-        codes.sort(java.util.Comparator.comparing(CodeChange::change));
+        codes.sort(Comparator.comparing(CodeChange::change));
         return new Result(codes, modules(before, after));
     }
 

@@ -7,6 +7,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -191,7 +192,7 @@ public final class TakeChunk {
                 throw new IllegalArgumentException(
                         "The chunk is torn at byte " + at + " of its content");
             }
-            String text = new String(bytes, at, length, java.nio.charset.StandardCharsets.UTF_8);
+            String text = new String(bytes, at, length, StandardCharsets.UTF_8);
             at += length;
             return text;
         }

@@ -2,6 +2,7 @@ package brightlantern.core.tank;
 
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -121,7 +122,7 @@ public final class TankTest {
             }
         }
         List<Found> phases = phases(take);
-        Map<Phase, Found> by = new java.util.EnumMap<>(Phase.class);
+        Map<Phase, Found> by = new EnumMap<>(Phase.class);
         phases.forEach(f -> by.put(f.phase(), f));
         for (Phase needed : List.of(Phase.AMBIENT, Phase.REFERENCE)) {
             if (!by.containsKey(needed)) {

@@ -12,6 +12,7 @@ import brightlantern.core.sweep.SweepComparison.Change;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,7 +50,7 @@ class CodeTest {
     }
 
     private static StoredCode code(String module, String code, int status, int frames) {
-        List<StoredCode.Frame> list = new java.util.ArrayList<>();
+        List<StoredCode.Frame> list = new ArrayList<>();
         for (int i = 1; i <= frames; i++) {
             list.add(
                     new StoredCode.Frame(
@@ -125,7 +126,7 @@ class CodeTest {
     }
 
     private static StoredCode at(String code, double... kilometres) {
-        List<StoredCode.Frame> frames = new java.util.ArrayList<>();
+        List<StoredCode.Frame> frames = new ArrayList<>();
         for (double km : kilometres) {
             frames.add(
                     new StoredCode.Frame(
@@ -309,7 +310,7 @@ class CodeTest {
                                 code("brakes", "U0128-00", 0x2F, 1)),
                         cairn,
                         Set.of("many-warnings"),
-                        java.util.Optional.of(wire),
+                        Optional.of(wire),
                         Set.of());
         assertThat(weighed.get(0).code().code()).isEqualTo("U0128-00");
         assertThat(weighed.get(0).lead()).isTrue();

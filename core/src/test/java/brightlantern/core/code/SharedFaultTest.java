@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeAll;
@@ -102,7 +103,7 @@ class SharedFaultTest {
                                     List.of(code("body", "U0208-00")),
                                     vehicle,
                                     Set.of(),
-                                    java.util.Optional.empty(),
+                                    Optional.empty(),
                                     fitted ? Set.of() : Set.of("seat"))
                             .get(0);
             assertThat(weighed.role()).isEqualTo(fitted ? Role.LEAD : Role.ASIDE);

@@ -8,6 +8,7 @@ import brightlantern.core.Noise;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
@@ -24,11 +25,11 @@ class EmissionTest {
         assertThat(r.monitors())
                 .extracting(Readiness.Monitor::name, Readiness.Monitor::complete)
                 .containsExactly(
-                        org.assertj.core.groups.Tuple.tuple("Misfire", true),
-                        org.assertj.core.groups.Tuple.tuple("Fuel system", true),
-                        org.assertj.core.groups.Tuple.tuple("Electrical parts", false),
-                        org.assertj.core.groups.Tuple.tuple("Catalyst", true),
-                        org.assertj.core.groups.Tuple.tuple("Fuel vapour", false));
+                        Tuple.tuple("Misfire", true),
+                        Tuple.tuple("Fuel system", true),
+                        Tuple.tuple("Electrical parts", false),
+                        Tuple.tuple("Catalyst", true),
+                        Tuple.tuple("Fuel vapour", false));
         assertThat(r.open()).isEqualTo(2);
     }
 

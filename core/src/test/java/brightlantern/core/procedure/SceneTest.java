@@ -10,6 +10,7 @@ import brightlantern.core.vehicle.Vehicles;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
 /** What conditions of a procedure may speak of, and how it is told. */
@@ -45,7 +46,7 @@ class SceneTest {
     void aReadingIsOfTheKindOfItsValueAndAStateHasNoMean() throws IOException {
         Map<String, Value> knows =
                 ProcedureReaderTest.named("oriel-finch", "leak-test").knows().stream()
-                        .collect(java.util.stream.Collectors.toMap(Value::id, v -> v, (a, b) -> a));
+                        .collect(Collectors.toMap(Value::id, v -> v, (a, b) -> a));
         Value pressure = knows.get("curve.leak.pressure.most");
         assertThat(pressure.unit()).isEqualTo("kPa");
         assertThat(pressure.name()).startsWith("Leak test pressure, most");

@@ -6,6 +6,7 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
 import java.util.List;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
 
 class ReasonerTest {
@@ -40,7 +41,7 @@ class ReasonerTest {
     void aComplaintAloneAccusesNobody() {
         assertThat(with().accused()).isEmpty();
         assertThat(with().standings().stream().mapToDouble(Standing::sureness).sum())
-                .isCloseTo(1, org.assertj.core.data.Offset.offset(1e-9));
+                .isCloseTo(1, Offset.offset(1e-9));
     }
 
     @Test

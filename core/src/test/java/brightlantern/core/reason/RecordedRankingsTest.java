@@ -11,11 +11,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -105,7 +107,7 @@ class RecordedRankingsTest {
         VehicleDescription d = bare.withSuspects(NetworkSuspects.of(bare));
         Reasoner reasoner = new Reasoner(d);
         Random random = new Random(bare.id().hashCode());
-        Map<String, Double> figures = new java.util.LinkedHashMap<>();
+        Map<String, Double> figures = new LinkedHashMap<>();
         for (int i = 0; i < CASES; i++) {
             List<Evidence> found = drawn(d, random);
             String at = i + " ";
@@ -148,8 +150,6 @@ class RecordedRankingsTest {
                 (what, figure) ->
                         assertThat(figure)
                                 .as(vehicle + ": " + what)
-                                .isCloseTo(
-                                        then.get(what),
-                                        org.assertj.core.api.Assertions.within(EXACT)));
+                                .isCloseTo(then.get(what), Assertions.within(EXACT)));
     }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -78,12 +79,12 @@ class WavTest {
     @Test
     void tornSilentClippedAndForeignFilesAreTold() {
         byte[] whole = file(RATE, 16, 1, RATE);
-        byte[] torn = java.util.Arrays.copyOf(whole, whole.length / 2);
+        byte[] torn = Arrays.copyOf(whole, whole.length / 2);
         assertThat(Wav.read(torn).remarks())
                 .containsExactly("The file ends early; what was there was read.");
-        assertThatThrownBy(() -> Wav.read(java.util.Arrays.copyOf(whole, 40)))
+        assertThatThrownBy(() -> Wav.read(Arrays.copyOf(whole, 40)))
                 .hasMessageContaining("expected the part 'data'");
-        assertThatThrownBy(() -> Wav.read(java.util.Arrays.copyOf(whole, 1000)))
+        assertThatThrownBy(() -> Wav.read(Arrays.copyOf(whole, 1000)))
                 .hasMessageContaining("at least 0.2 s");
         assertThatThrownBy(() -> Wav.read("MThd, music".getBytes())).hasMessageContaining("Byte 0");
         assertThatThrownBy(() -> Wav.read(new byte[0])).hasMessageContaining("expected a WAV");
@@ -112,7 +113,7 @@ class WavTest {
         Random random = new Random(8);
         byte[] whole = file(RATE, 16, 1, RATE / 2);
         for (int i = 0; i < 3000; i++) {
-            byte[] bent = java.util.Arrays.copyOf(whole, random.nextInt(whole.length + 1));
+            byte[] bent = Arrays.copyOf(whole, random.nextInt(whole.length + 1));
             for (int k = 0; k < 4 && bent.length > 0; k++) {
                 bent[random.nextInt(Math.min(60, bent.length))] = (byte) random.nextInt(256);
             }

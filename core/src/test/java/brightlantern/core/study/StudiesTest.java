@@ -19,10 +19,12 @@ import brightlantern.core.vehicle.Vehicles;
 import java.io.StringReader;
 import java.io.StringWriter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -151,9 +153,9 @@ class StudiesTest {
                 for (int visit = 0; visit < 6; visit++) {
                     double common = random.nextGaussian();
                     double[] z = new double[20];
-                    java.util.Arrays.setAll(z, k -> 7 + common + 0.1 * random.nextGaussian());
+                    Arrays.setAll(z, k -> 7 + common + 0.1 * random.nextGaussian());
                     double[] at = new double[20];
-                    java.util.Arrays.fill(at, 5);
+                    Arrays.fill(at, 5);
                     drives.add(new OperatingMap.Drive(at, at, z));
                 }
                 OperatingMap.Cell cell = OperatingMap.of("z", x, y, drives).cell(0, 0);
@@ -329,7 +331,7 @@ class StudiesTest {
 
     @Nested
     class Reactions {
-        private Take take(java.util.function.DoubleUnaryOperator answer) {
+        private Take take(DoubleUnaryOperator answer) {
             Random random = new Random(1);
             return new Take(
                     Map.of(
@@ -361,8 +363,7 @@ class StudiesTest {
         @Test
         void whatAControlLoopDoesIsNoStep() {
             // wanders by its whole range within seconds, and the answer follows at once
-            java.util.function.DoubleUnaryOperator loop =
-                    t -> 50 + 10 * Math.sin(0.9 * t) + 6 * Math.sin(2.3 * t);
+            DoubleUnaryOperator loop = t -> 50 + 10 * Math.sin(0.9 * t) + 6 * Math.sin(2.3 * t);
             Take wandering =
                     new Take(
                             Map.of(

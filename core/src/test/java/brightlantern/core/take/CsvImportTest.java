@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.signal.Units;
 import brightlantern.core.take.csv.CsvImport;
 import brightlantern.core.take.csv.CsvImport.Imported;
 import brightlantern.core.take.csv.CsvLook;
@@ -17,8 +18,10 @@ import java.io.StringWriter;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -143,10 +146,9 @@ class CsvImportTest {
         }
         byte[] head = large.toString().getBytes(StandardCharsets.UTF_8);
         byte[] tail = "40000;\u00e4n\n".getBytes(StandardCharsets.ISO_8859_1);
-        byte[] mixed = java.util.Arrays.copyOf(head, head.length + tail.length);
+        byte[] mixed = Arrays.copyOf(head, head.length + tail.length);
         System.arraycopy(tail, 0, mixed, head.length, tail.length);
-        Dialect dialect =
-                CsvLook.at(java.util.Arrays.copyOf(mixed, CsvLook.ENOUGH_BYTES)).dialect();
+        Dialect dialect = CsvLook.at(Arrays.copyOf(mixed, CsvLook.ENOUGH_BYTES)).dialect();
         Imported in =
                 CsvImport.read(new ByteArrayInputStream(mixed), dialect, CsvImport.own(dialect));
         assertThat(in.remarks())
@@ -212,7 +214,7 @@ class CsvImportTest {
             String written =
                     random.nextBoolean()
                             ? String.valueOf(v)
-                            : String.format(java.util.Locale.ROOT, "%.6f", v);
+                            : String.format(Locale.ROOT, "%.6f", v);
             expected[i] = Double.parseDouble(written);
             text.append(i).append(',').append(written).append('\n');
         }
@@ -354,12 +356,12 @@ class CsvImportTest {
         "psig,psi"
     })
     void unitsAreKnownHoweverTheyAreSpelled(String spelled, String known) {
-        assertThat(brightlantern.core.signal.Units.spelledAs(spelled)).contains(known);
+        assertThat(Units.spelledAs(spelled)).contains(known);
     }
 
     @Test
     void unitsThatNobodyKnowsStayUnknown() {
-        assertThat(brightlantern.core.signal.Units.spelledAs("furlong")).isEmpty();
+        assertThat(Units.spelledAs("furlong")).isEmpty();
     }
 
     /** Every sample leaves, however often its time stands there and however fine it is. */

@@ -12,6 +12,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -99,7 +100,7 @@ class MdfTest {
     @Test
     void anEarlyEndCostsWhatIsMissingOrIsNamed() {
         for (int length = 0; length < file.length; length += 37) {
-            byte[] torn = java.util.Arrays.copyOf(file, length);
+            byte[] torn = Arrays.copyOf(file, length);
             assertThatThrownBy(() -> MdfReader.read(torn))
                     .isInstanceOf(IllegalArgumentException.class)
                     .hasMessageStartingWith("Byte ");

@@ -12,6 +12,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.StringWriter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -60,7 +61,7 @@ class TakeTest {
         byte[] good =
                 TakeChunk.write(
                         Map.of("a", new Take.Column(new double[] {0, 1}, new double[] {5, 6})));
-        assertThatThrownBy(() -> TakeChunk.read(java.util.Arrays.copyOf(good, good.length / 2)))
+        assertThatThrownBy(() -> TakeChunk.read(Arrays.copyOf(good, good.length / 2)))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("torn");
     }

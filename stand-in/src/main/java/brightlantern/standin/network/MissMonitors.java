@@ -4,6 +4,7 @@ import brightlantern.core.network.ControlModule;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Predicate;
 
 /**
  * Every module waits for the messages of those that it watches; when they stay away for a second,
@@ -38,10 +39,7 @@ public final class MissMonitors {
     /**
      * @param fitted whether a module is there at all; nobody waits for what is not fitted
      */
-    public MissMonitors(
-            VehicleDescription description,
-            BusWires wires,
-            java.util.function.Predicate<String> fitted) {
+    public MissMonitors(VehicleDescription description, BusWires wires, Predicate<String> fitted) {
         this.wires = wires;
         for (ControlModule listener : description.modules()) {
             for (String other : listener.watches()) {

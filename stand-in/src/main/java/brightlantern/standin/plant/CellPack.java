@@ -1,5 +1,6 @@
 package brightlantern.standin.plant;
 
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -51,7 +52,7 @@ public final class CellPack implements Part {
             charge[c] = 0.62 + 0.004 * random.nextGaussian();
             ohm[c] = CELL_OHM * (1 + 0.03 * random.nextGaussian());
         }
-        java.util.Arrays.fill(celsius, 19);
+        Arrays.fill(celsius, 19);
         measure();
     }
 

@@ -2,6 +2,7 @@ package brightlantern.standin.plant;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
@@ -116,7 +117,7 @@ public final class Crank implements Part {
         misfires = new int[n];
         share = new double[n];
         work = new double[n];
-        java.util.Arrays.fill(share, 1);
+        Arrays.fill(share, 1);
         scatter = spec.diesel() ? 0.015 : 0.03;
         for (int k = 0; k < n; k++) {
             giving[k] = 1 + 0.008 * random.nextGaussian();
@@ -187,7 +188,7 @@ public final class Crank implements Part {
             compensated = 0;
             swing = 0;
             torque = 0;
-            java.util.Arrays.fill(deviation, 0);
+            Arrays.fill(deviation, 0);
             return;
         }
         double mean = rpm * 2 * Math.PI / 60;

@@ -1,5 +1,6 @@
 package brightlantern.standin.plant;
 
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
@@ -111,7 +112,7 @@ public final class Mixture implements Part {
     /** Learned corrections are forgotten, as when the module's codes are cleared. */
     public synchronized void reset() {
         shortTrim = 0;
-        java.util.Arrays.fill(longTrim, 0);
+        Arrays.fill(longTrim, 0);
     }
 
     /** The tank is filled: its vapour goes into the canister. */

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.DoubleSupplier;
 
 /**
  * The trailer module as something that can be swapped: what it was told, whether the plug of the
@@ -46,7 +47,7 @@ public final class TrailerBoard implements Part {
     }
 
     @Override
-    public Map<String, java.util.function.DoubleSupplier> sensors() {
+    public Map<String, DoubleSupplier> sensors() {
         return Map.of();
     }
 

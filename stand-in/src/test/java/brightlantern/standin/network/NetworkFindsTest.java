@@ -12,6 +12,7 @@ import brightlantern.core.network.WireConnector;
 import brightlantern.core.signal.HeadValues;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -112,7 +113,7 @@ class NetworkFindsTest {
         }
         List<Feed> feeds = new ArrayList<>();
         List<String> left = new ArrayList<>(all);
-        java.util.Collections.shuffle(left, random);
+        Collections.shuffle(left, random);
         while (left.size() > 1) {
             int size = Math.min(left.size(), 1 + random.nextInt(4));
             feeds.add(

@@ -10,6 +10,8 @@ import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.Driven;
 import brightlantern.standin.StandIns;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -74,7 +76,7 @@ class CrankTest {
     void whatIsLackingIsNamed() throws Exception {
         VehicleDescription d = description("stonebarrow-wl9");
         Cylinders cylinders = d.cylinders().orElseThrow();
-        Take take = new Take(java.util.Map.of(), java.util.List.of());
+        Take take = new Take(Map.of(), List.of());
         assertThat(CylinderStudy.study(take, cylinders)).isEqualTo(Optional.empty());
         assertThat(CylinderStudy.whyNot(take, cylinders, d.signals()))
                 .contains("Running speed deviation, cylinder 1")

@@ -8,13 +8,16 @@ import brightlantern.wire.WireException;
 import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.transport.ModuleAddress;
 import brightlantern.wire.transport.Transport;
+import java.io.BufferedInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -88,9 +91,7 @@ public final class DoipConnection implements Transport {
     }
 
     private void activate(Duration wait) throws WireException {
-        write(
-                new DoipMessage.RoutingActivationRequest(
-                        testerAddress, 0x00, java.util.Optional.empty()));
+        write(new DoipMessage.RoutingActivationRequest(testerAddress, 0x00, Optional.empty()));
         Object answer = poll(control, wait, "routing activation");
         if (!(answer instanceof DoipMessage.RoutingActivationResponse response)) {
             throw new WireException("Expected an answer to routing activation, got " + answer);
@@ -247,7 +248,7 @@ public final class DoipConnection implements Transport {
 
     private void readAll() {
         try {
-            java.io.InputStream in = new java.io.BufferedInputStream(socket.getInputStream());
+            InputStream in = new BufferedInputStream(socket.getInputStream());
             while (true) {
                 DoipMessage message = DoipCodec.read(in);
                 heard = System.nanoTime();

@@ -9,7 +9,9 @@ import java.net.InetSocketAddress;
 import java.net.SocketTimeoutException;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 
 /**
@@ -63,7 +65,7 @@ public final class DoipDiscovery {
      *
      * @return empty when nothing that can be read comes back in time
      */
-    public static java.util.Optional<DoipMessage> exchange(
+    public static Optional<DoipMessage> exchange(
             InetSocketAddress target, DoipMessage request, Duration wait) throws IOException {
         try (DatagramSocket socket = new DatagramSocket()) {
             byte[] frame = DoipCodec.encode(request);
@@ -71,28 +73,27 @@ public final class DoipDiscovery {
             socket.setSoTimeout((int) wait.toMillis());
             DatagramPacket answer = new DatagramPacket(new byte[2048], 2048);
             socket.receive(answer);
-            return java.util.Optional.of(
-                    DoipCodec.decode(
-                            java.util.Arrays.copyOf(answer.getData(), answer.getLength())));
+            return Optional.of(
+                    DoipCodec.decode(Arrays.copyOf(answer.getData(), answer.getLength())));
         } catch (SocketTimeoutException | WireFormatException nothing) {
-            return java.util.Optional.empty();
+            return Optional.empty();
         }
     }
 
-    private static java.util.Optional<Found> receive(DatagramSocket socket) throws IOException {
+    private static Optional<Found> receive(DatagramSocket socket) throws IOException {
         byte[] room = new byte[2048];
         DatagramPacket packet = new DatagramPacket(room, room.length);
         try {
             socket.receive(packet);
-            byte[] frame = java.util.Arrays.copyOf(room, packet.getLength());
+            byte[] frame = Arrays.copyOf(room, packet.getLength());
             if (DoipCodec.decode(frame) instanceof DoipMessage.Announcement heard) {
-                return java.util.Optional.of(new Found(packet.getAddress(), heard));
+                return Optional.of(new Found(packet.getAddress(), heard));
             }
         } catch (SocketTimeoutException | WireFormatException quiet) {
             // strangers' datagrams are not ours to complain about
-            return java.util.Optional.empty();
+            return Optional.empty();
         }
-        return java.util.Optional.empty();
+        return Optional.empty();
     }
 
     /** Listens to announcements until closed. */

@@ -3,6 +3,7 @@ package brightlantern.wire.scpi;
 import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import brightlantern.wire.WireFormatException;
+import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetSocketAddress;
@@ -30,7 +31,7 @@ public final class ScpiClient implements AutoCloseable {
             socket.connect(address, (int) wait.toMillis());
             socket.setSoTimeout((int) wait.toMillis());
             socket.setTcpNoDelay(true);
-            in = new java.io.BufferedInputStream(socket.getInputStream());
+            in = new BufferedInputStream(socket.getInputStream());
         } catch (IOException unreachable) {
             close();
             throw new WireException(

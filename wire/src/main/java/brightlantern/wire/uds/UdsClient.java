@@ -1,5 +1,6 @@
 package brightlantern.wire.uds;
 
+import brightlantern.wire.ByteCursor;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.CancelledException;
 import brightlantern.wire.SilenceException;
@@ -12,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
 
 /**
@@ -96,7 +98,7 @@ public final class UdsClient {
 
     private static void pause(Duration time) throws WireException {
         try {
-            java.util.concurrent.TimeUnit.NANOSECONDS.sleep(time.toNanos());
+            TimeUnit.NANOSECONDS.sleep(time.toNanos());
         } catch (InterruptedException cancelled) {
             Thread.currentThread().interrupt();
             throw new CancelledException("Cancelled while the module was busy");
@@ -254,8 +256,7 @@ public final class UdsClient {
         for (int did : sizes.keySet()) {
             request = request.plus(Bytes.of(did >> 8, did));
         }
-        brightlantern.wire.ByteCursor in =
-                new brightlantern.wire.ByteCursor(request(request).from(1), 1);
+        ByteCursor in = new ByteCursor(request(request).from(1), 1);
         Map<Integer, Bytes> values = new LinkedHashMap<>();
         for (Map.Entry<Integer, Integer> wanted : sizes.entrySet()) {
             int at = in.offset();

@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -135,7 +136,7 @@ public final class ByHand {
     static String told(List<Leg> legs) {
         return legs.stream()
                 .map(l -> plain(l.to()) + " % for " + plain(l.seconds()) + " s")
-                .collect(java.util.stream.Collectors.joining(", "));
+                .collect(Collectors.joining(", "));
     }
 
     /** Id of the procedure that leads an actuator so; the legs can be read out of it again. */
@@ -145,7 +146,7 @@ public final class ByHand {
                 + "~"
                 + legs.stream()
                         .map(l -> plain(l.to()) + "x" + plain(l.seconds()))
-                        .collect(java.util.stream.Collectors.joining("_"));
+                        .collect(Collectors.joining("_"));
     }
 
     /**

@@ -8,6 +8,7 @@ import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;
 
@@ -102,7 +103,7 @@ public final class MapCsv {
         Axis x = axis(lines.get(0).getField(3), xs);
         Axis y = axis(lines.get(0).getField(5), ys);
         OperatingMap.Cell[] cells = new OperatingMap.Cell[x.cells() * y.cells()];
-        java.util.Arrays.fill(cells, OperatingMap.Cell.EMPTY);
+        Arrays.fill(cells, OperatingMap.Cell.EMPTY);
         for (double[] r : rows) {
             cells[y.cell(r[2]) * x.cells() + x.cell(r[0])] =
                     new OperatingMap.Cell((long) r[6], (int) r[7], r[4], r[5], r[8], r[9], r[10]);

@@ -6,6 +6,7 @@ import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -192,7 +193,7 @@ public final class TrimStudy {
 
     private static Optional<TrimCreep> creep(Take take, TrimSet set) {
         return stretches(take, set, set.regimes().get(0)).stream()
-                .max(java.util.Comparator.comparingDouble(Stretch::seconds))
+                .max(Comparator.comparingDouble(Stretch::seconds))
                 .flatMap(
                         stretch -> {
                             Take.Column clock = take.columns().get(set.shortTerm());

@@ -1,5 +1,6 @@
 package brightlantern.core.take.csv;
 
+import brightlantern.core.signal.Units;
 import brightlantern.core.take.csv.Dialect.Clock;
 import brightlantern.core.take.csv.Dialect.Column;
 import brightlantern.core.take.csv.Dialect.DateOrder;
@@ -7,6 +8,8 @@ import brightlantern.core.take.csv.Dialect.Role;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
@@ -231,8 +234,8 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                     break;
                 }
             }
-        } catch (java.io.IOException impossible) {
-            throw new java.io.UncheckedIOException(impossible);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
         } catch (CsvParseException damaged) {
             throw new IllegalArgumentException(
                     "Line "
@@ -402,7 +405,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
                             .map(f -> f.trim().replaceAll("^[\\[(]|[\\])]$", ""))
                             .anyMatch(
                                     f ->
-                                            brightlantern.core.signal.Units.isKnown(f)
+                                            Units.isKnown(f)
                                                     || f.equals("s")
                                                     || f.equals("ms")
                                                     || f.equals("%"));

@@ -7,6 +7,7 @@ import brightlantern.core.take.Columns;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -135,7 +136,7 @@ class TrimStudyTest {
     void tooFewReadingsForetellNothing() {
         assertThat(TrimCreep.fit(new double[5], new double[5], new double[5])).isEmpty();
         double[] nan = new double[100];
-        java.util.Arrays.fill(nan, Double.NaN);
+        Arrays.fill(nan, Double.NaN);
         assertThat(TrimCreep.fit(new double[100], nan, nan)).isEmpty();
     }
 }
