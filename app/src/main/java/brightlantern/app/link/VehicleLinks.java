@@ -9,6 +9,7 @@ import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.actuator.ActuatorProcedures;
 import brightlantern.core.procedure.library.ProcedureReader;
+import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -73,6 +74,7 @@ public class VehicleLinks {
             throws IOException {
         VehicleLibrary read =
                 VehicleLibrary.read(Path.of(folder))
+                        .map(CircuitSuspects::added)
                         .map(d -> d.withSuspects(NetworkSuspects.of(d)));
         ProcedureReader reader = new ProcedureReader(Path.of(folder));
         List<String> mistakes = new ArrayList<>(read.mistakes());

@@ -47,7 +47,19 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             boolean probe,
             boolean chosen,
             String state,
-            boolean below) {}
+            boolean below) {
+        /** What it is, for those who do not see the sheet. */
+        public String label() {
+            return id
+                    + ", "
+                    + name
+                    + ", "
+                    + place
+                    + ", "
+                    + minutes
+                    + (state.equals("none") ? "" : ", " + state);
+        }
+    }
 
     record Motor(String name, int x, int y) {}
 

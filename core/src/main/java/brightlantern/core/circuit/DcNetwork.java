@@ -2,10 +2,6 @@ package brightlantern.core.circuit;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.hipparchus.exception.MathIllegalArgumentException;
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.LUDecomposition;
 
 /**
  * A linear direct-current network solved by modified nodal analysis (Ho, Ruehli, Brennan 1975).
@@ -17,6 +13,9 @@ public final class DcNetwork {
      * meter would.
      */
     private static final double METER_SIEMENS = 1e-7;
+
+    /** A pivot below this is nought but for rounding. */
+    private static final double SINGULAR = 1e-13;
 
     private record Branch(int a, int b, double siemens, double amps) {}
 
@@ -95,18 +94,51 @@ public final class DcNetwork {
             }
             z[row] = source.volts;
         }
-        try {
-            double[] x =
-                    new LUDecomposition(new Array2DRowRealMatrix(a, false))
-                            .getSolver()
-                            .solve(new ArrayRealVector(z, false))
-                            .toArray();
-            double[] volts = new double[nodes];
-            System.arraycopy(x, 0, volts, 1, n);
-            return volts;
-        } catch (MathIllegalArgumentException singular) {
-            throw new IllegalStateException(
-                    "The circuit has no single solution: check for sources in a loop", singular);
+        double[] x = eliminated(a, z);
+        double[] volts = new double[nodes];
+        System.arraycopy(x, 0, volts, 1, n);
+        return volts;
+    }
+
+    /**
+     * Gaussian elimination with partial pivoting, in place; at these sizes the bookkeeping of a
+     * general solver costs many times the arithmetic.
+     */
+    private static double[] eliminated(double[][] a, double[] z) {
+        int n = z.length;
+        for (int k = 0; k < n; k++) {
+            int pivot = k;
+            for (int i = k + 1; i < n; i++) {
+                if (Math.abs(a[i][k]) > Math.abs(a[pivot][k])) {
+                    pivot = i;
+                }
+            }
+            if (!(Math.abs(a[pivot][k]) > SINGULAR)) {
+                throw new IllegalStateException(
+                        "The circuit has no single solution: check for sources in a loop");
+            }
+            double[] row = a[pivot];
+            a[pivot] = a[k];
+            a[k] = row;
+            double right = z[pivot];
+            z[pivot] = z[k];
+            z[k] = right;
+            for (int i = k + 1; i < n; i++) {
+                double factor = a[i][k] / row[k];
+                if (factor != 0) {
+                    for (int j = k + 1; j < n; j++) {
+                        a[i][j] -= factor * row[j];
+                    }
+                    z[i] -= factor * right;
+                }
+            }
         }
+        for (int k = n - 1; k >= 0; k--) {
+            for (int j = k + 1; j < n; j++) {
+                z[k] -= a[k][j] * z[j];
+            }
+            z[k] /= a[k][k];
+        }
+        return z;
     }
 }

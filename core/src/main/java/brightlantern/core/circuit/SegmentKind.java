@@ -6,12 +6,56 @@ import java.util.Locale;
 
 /** What joins two points of a circuit. */
 public enum SegmentKind {
-    WIRE,
-    FUSE,
-    RELAY,
-    SPLICE,
-    CONTACT,
-    EARTH;
+    /** Inside its insulation a wire hardly ages; it breaks where it is bent. */
+    WIRE("bad", "Repair", 1, 70, 15),
+    /** The blade's holder burns before the fuse does. */
+    FUSE("burnt", "Repair the holder of", 3, 60, 25),
+    /** Contacts burn with every switching. */
+    RELAY("burnt", "Replace", 3, 15, 18),
+    SPLICE("bad", "Remake", 2, 80, 20),
+    /** Plugs are wet, shaken, and opened at every repair. */
+    CONTACT("corroded", "Clean and remake", 3, 40, 15),
+    /** Earth studs sit outside, where salt reaches them. */
+    EARTH("corroded", "Clean and remake", 5, 35, 12);
+
+    private final String broken;
+    private final String repair;
+    private final double common;
+    private final double minutes;
+    private final double price;
+
+    SegmentKind(String broken, String repair, double common, double minutes, double price) {
+        this.broken = broken;
+        this.repair = repair;
+        this.common = common;
+        this.minutes = minutes;
+        this.price = price;
+    }
+
+    /** What it is when it is not well, in a word. */
+    public String broken() {
+        return broken;
+    }
+
+    /** What is done to one that is not well, in words before its name. */
+    public String repair() {
+        return repair;
+    }
+
+    /** How often one is the culprit, relative to others of the same circuit. */
+    public double common() {
+        return common;
+    }
+
+    /** What its repair usually takes. */
+    public double minutes() {
+        return minutes;
+    }
+
+    /** What its repair usually costs in parts. */
+    public double price() {
+        return price;
+    }
 
     /** As descriptions write it. */
     @JsonValue

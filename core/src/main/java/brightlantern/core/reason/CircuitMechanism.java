@@ -8,10 +8,12 @@ import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleFunction;
 import java.util.function.Function;
 
@@ -24,6 +26,22 @@ final class CircuitMechanism implements Mechanism {
 
     private final VehicleDescription description;
     private final Predictions predictions;
+
+    /** So many figures that were read are remembered with what was foretold of them. */
+    private static final int MOST_READ = 256;
+
+    private final Map<Evidence, Normal[]> read =
+            new LinkedHashMap<>() {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Evidence, Normal[]> eldest) {
+                    return size() > MOST_READ;
+                }
+            };
+
+    /** Check and supply → what each hypothesis foretells. */
+    private final Map<Foretold, Normal[]> foretold = new ConcurrentHashMap<>();
 
     /** Suspect → its fault at each size. */
     private final Map<String, List<Fault>> faults = new HashMap<>();
@@ -71,18 +89,36 @@ final class CircuitMechanism implements Mechanism {
 
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
-        Optional<Function<Hypothesis, Normal>> figure = figure(piece);
-        if (figure.isEmpty()) {
+        Optional<Normal[]> normals = read(piece, under);
+        double[] logs = new double[under.size()];
+        if (normals.isEmpty()) {
             // no circuit sheet says how fast any fault would let it move
-            return new double[under.size()];
+            return logs;
         }
         double x =
                 piece instanceof Evidence.Run run
                         ? Math.min(seconds(run), Predictions.NEVER_SECONDS)
                         : ((Evidence.Reading) piece).volts();
         double blur = piece instanceof Evidence.Run run ? run.deviation() : 0;
-        return under.each(
-                h -> Math.log(figure.get().apply(h).blurred(blur).density(x, Odds.anything(h))));
+        for (int i = 0; i < logs.length; i++) {
+            double anything = Odds.anything(under.get(i));
+            logs[i] = Math.log(normals.get()[i].blurred(blur).density(x, anything));
+        }
+        return logs;
+    }
+
+    /** What each hypothesis foretold of a figure that was read. */
+    private Optional<Normal[]> read(Evidence piece, Hypotheses under) {
+        synchronized (read) {
+            Normal[] known = read.get(piece);
+            if (known == null) {
+                known = figure(piece).map(f -> normals(under, f)).orElse(null);
+                if (known != null) {
+                    read.put(piece, known);
+                }
+            }
+            return Optional.ofNullable(known);
+        }
     }
 
     private static double seconds(Evidence.Run run) {
@@ -116,7 +152,9 @@ final class CircuitMechanism implements Mechanism {
     @Override
     public String foretold(Evidence piece, String suspectId, Hypotheses under, double[] weights) {
         String unit = piece instanceof Evidence.Run ? "s" : "V";
-        return figure(piece).map(f -> band(weights, suspectId, unit, under, f)).orElse("");
+        return read(piece, under)
+                .map(normals -> band(weights, suspectId, unit, under, normals))
+                .orElse("");
     }
 
     @Override
@@ -147,39 +185,36 @@ final class CircuitMechanism implements Mechanism {
     @Override
     public Optional<Forecast> forecast(
             Check check, Hypotheses under, double[] weights, double supplyVolts) {
+        if (!(check instanceof Check.Run) && !(check instanceof Check.Reading)) {
+            return Optional.empty();
+        }
+        // what a check would read depends on nothing that is found
+        Normal[] normals =
+                foretold.computeIfAbsent(
+                        new Foretold(check.key(), supplyVolts),
+                        k -> normals(under, h -> figure(check, h, supplyVolts)));
+        String unit = check instanceof Check.Run ? "s" : "V";
+        return Optional.of(new FigureForecast(under, weights, unit, normals));
+    }
+
+    private record Foretold(String check, double supplyVolts) {}
+
+    private Normal figure(Check check, Hypothesis h, double supplyVolts) {
         if (check instanceof Check.Run run) {
-            return Optional.of(
-                    new FigureForecast(
-                            under,
-                            weights,
-                            "s",
-                            h -> predictions.run(run.actuator(), run.of(), supplyVolts, fault(h))));
+            return predictions.run(run.actuator(), run.of(), supplyVolts, fault(h));
         }
-        if (check instanceof Check.Reading r) {
-            return Optional.of(
-                    new FigureForecast(
-                            under,
-                            weights,
-                            "V",
-                            h ->
-                                    predictions.reading(
-                                            r.circuit(),
-                                            r.point(),
-                                            r.load(),
-                                            r.moving(),
-                                            supplyVolts,
-                                            fault(h))));
-        }
-        return Optional.empty();
+        Check.Reading r = (Check.Reading) check;
+        return predictions.reading(
+                r.circuit(), r.point(), r.load(), r.moving(), supplyVolts, fault(h));
+    }
+
+    private static Normal[] normals(Hypotheses under, Function<Hypothesis, Normal> figure) {
+        return under.all().stream().map(figure).toArray(Normal[]::new);
     }
 
     /** Where a figure lies under a suspect, over the sizes that the evidence has left. */
     static String band(
-            double[] weights,
-            String suspect,
-            String unit,
-            Hypotheses under,
-            Function<Hypothesis, Normal> figure) {
+            double[] weights, String suspect, String unit, Hypotheses under, Normal[] normals) {
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         double most = 0;
@@ -191,7 +226,7 @@ final class CircuitMechanism implements Mechanism {
         for (int i = 0; i < weights.length; i++) {
             // sizes that the evidence has all but excluded would only widen the band
             if (under.get(i).suspectId().equals(suspect) && weights[i] >= 0.1 * most) {
-                double mean = figure.apply(under.get(i)).mean();
+                double mean = normals[i].mean();
                 low = Math.min(low, mean);
                 high = Math.max(high, mean);
             }

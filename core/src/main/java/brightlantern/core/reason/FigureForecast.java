@@ -5,66 +5,86 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeSet;
-import java.util.function.Function;
+import java.util.TreeMap;
 
 /**
  * A figure that is going to be read: the scale is cut where the hypotheses differ, and each has its
  * chance to land between two cuts.
  */
 final class FigureForecast implements Mechanism.Forecast {
+    /** More cuts of the scale tell hardly more. */
+    private static final int EDGES = 32;
+
     /** Hypotheses fainter than this do not decide where the scale is cut. */
     private static final double FAINT = 1e-4;
 
     private final Hypotheses under;
     private final double[] weights;
     private final String unit;
-    private final Function<Hypothesis, Normal> figure;
 
-    FigureForecast(
-            Hypotheses under, double[] weights, String unit, Function<Hypothesis, Normal> figure) {
+    /** What each hypothesis foretells. */
+    private final Normal[] normals;
+
+    FigureForecast(Hypotheses under, double[] weights, String unit, Normal[] normals) {
         this.under = under;
         this.weights = weights;
         this.unit = unit;
-        this.figure = figure;
+        this.normals = normals;
     }
 
     @Override
     public List<double[]> outcomes() {
-        List<Normal> normals = under.all().stream().map(figure).toList();
-        List<double[]> outcomes = new ArrayList<>();
-        double[] below = new double[normals.size()];
         // many hypotheses expect the same, and the error function is what costs
-        Map<Normal, Double> seen = new HashMap<>();
-        for (double edge : edges(normals)) {
-            double[] chance = new double[normals.size()];
-            seen.clear();
+        Map<Figure, Integer> kinds = new HashMap<>();
+        int[] kind = new int[normals.length];
+        for (int i = 0; i < kind.length; i++) {
+            Figure one = new Figure(normals[i], Odds.anything(under.get(i)));
+            kind[i] = kinds.computeIfAbsent(one, k -> kinds.size());
+        }
+        Figure[] figures = new Figure[kinds.size()];
+        kinds.forEach((one, k) -> figures[k] = one);
+        List<double[]> outcomes = new ArrayList<>();
+        double[] below = new double[figures.length];
+        for (double edge : edges()) {
+            double[] between = new double[figures.length];
+            for (int k = 0; k < figures.length; k++) {
+                double cumulated = figures[k].normal().below(edge, figures[k].anything());
+                between[k] = Math.max(0, cumulated - below[k]);
+                below[k] = cumulated;
+            }
+            double[] chance = new double[kind.length];
             for (int i = 0; i < chance.length; i++) {
-                Hypothesis h = under.get(i);
-                Normal n = normals.get(i);
-                double cumulated =
-                        h.isUnknown()
-                                ? n.below(edge, Odds.anything(h))
-                                : seen.computeIfAbsent(n, x -> x.below(edge, Odds.anything(h)));
-                chance[i] = Math.max(0, cumulated - below[i]);
-                below[i] = cumulated;
+                chance[i] = between[kind[i]];
             }
             outcomes.add(chance);
         }
         return outcomes;
     }
 
-    private List<Double> edges(List<Normal> normals) {
-        TreeSet<Double> cuts = new TreeSet<>();
-        for (int i = 0; i < normals.size(); i++) {
-            Normal n = normals.get(i);
+    /** What is foretold, and how much of it is left to chance. */
+    private record Figure(Normal normal, double anything) {}
+
+    /** Edges where the figure is likely to lie, evenly by its probability over all hypotheses. */
+    private List<Double> edges() {
+        TreeMap<Double, Double> mass = new TreeMap<>();
+        double all = 0;
+        for (int i = 0; i < normals.length; i++) {
+            Normal n = normals[i];
             if (weights[i] > FAINT) {
                 for (double step = -2; step <= 2; step++) {
-                    cuts.add(Math.round((n.mean() + step * n.deviation()) * 1000) / 1000.0);
+                    mass.merge(n.mean() + step * n.deviation(), weights[i], Double::sum);
+                    all += weights[i];
                 }
             }
         }
-        List<Double> edges = new ArrayList<>(cuts);
+        List<Double> edges = new ArrayList<>();
+        double sum = 0;
+        for (Map.Entry<Double, Double> place : mass.entrySet()) {
+            sum += place.getValue();
+            if (sum >= all * (edges.size() + 1) / (EDGES + 1) && edges.size() < EDGES) {
+                edges.add(place.getKey());
+            }
+        }
         edges.add(Double.POSITIVE_INFINITY);
         return edges;
     }
@@ -88,6 +108,6 @@ final class FigureForecast implements Mechanism.Forecast {
     }
 
     private String band(String suspect) {
-        return CircuitMechanism.band(weights, suspect, unit, under, figure);
+        return CircuitMechanism.band(weights, suspect, unit, under, normals);
     }
 }

@@ -10,13 +10,18 @@ import java.util.Optional;
 
 /** What can be wrong with a vehicle, how people notice it, and how it is told apart. */
 public record Causes(
-        List<Symptom> symptoms, List<Finding> findings, List<Suspect> suspects, List<Check> checks)
+        List<Symptom> symptoms,
+        List<Finding> findings,
+        List<Suspect> suspects,
+        List<Check> checks,
+        List<Consequence> consequences)
         implements Slice {
     public Causes {
         symptoms = OrEmpty.list(symptoms);
         findings = OrEmpty.list(findings);
         suspects = OrEmpty.list(suspects);
         checks = OrEmpty.list(checks);
+        consequences = OrEmpty.list(consequences);
     }
 
     public Optional<Suspect> suspect(String suspectId) {
@@ -31,11 +36,18 @@ public record Causes(
         return findings.stream().filter(f -> f.id().equals(findingId)).findFirst();
     }
 
+    /** The same with these checks beside its own. */
+    public Causes withChecks(List<Check> more) {
+        List<Check> all = new ArrayList<>(checks);
+        all.addAll(more);
+        return new Causes(symptoms, findings, suspects, all, consequences);
+    }
+
     /** The same with these suspects beside its own. */
     public Causes with(List<Suspect> more) {
         List<Suspect> all = new ArrayList<>(suspects);
         all.addAll(more);
-        return new Causes(symptoms, findings, all, checks);
+        return new Causes(symptoms, findings, all, checks, consequences);
     }
 
     private static void addUp(String finding, Map<String, Double> odds, References.At at) {
@@ -51,6 +63,7 @@ public record Causes(
         references.define("findings", "a finding", findings, Finding::id);
         references.define("suspects", "a suspect", suspects, Suspect::id);
         references.define("checks", "a check", checks, Check::id);
+        references.define("consequences", "a consequence", consequences, Consequence::id);
     }
 
     @Override
@@ -66,5 +79,15 @@ public record Causes(
                     s.tells().forEach((finding, odds) -> addUp(finding, odds, at));
                 });
         references.each("checks", checks, Check::check);
+        references.each(
+                "consequences",
+                consequences,
+                (c, at) -> {
+                    at.needs("a motor of circuit " + c.circuit(), c.motor());
+                    at.needs("a code", c.codes().keySet());
+                    at.needs("a symptom", c.symptoms().keySet());
+                    at.needs("a finding", c.tells().keySet());
+                    c.tells().forEach((finding, odds) -> addUp(finding, odds, at));
+                });
     }
 }

@@ -26,6 +26,7 @@ import brightlantern.core.study.trim.FuelTrims;
 import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.suspect.Causes;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Consequence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.suspect.Symptom;
@@ -87,6 +88,11 @@ public record VehicleDescription(
     /** The same with these suspects beside its own. */
     public VehicleDescription withSuspects(List<Suspect> more) {
         return Slices.replaced(this, List.of(causes.with(more)));
+    }
+
+    /** The same with these checks beside its own. */
+    public VehicleDescription withChecks(List<Check> more) {
+        return Slices.replaced(this, List.of(causes.withChecks(more)));
     }
 
     /** The same with these values beside its own; what it knows already stays. */
@@ -190,6 +196,10 @@ public record VehicleDescription(
 
     public Optional<Check> check(String checkId) {
         return causes.check(checkId);
+    }
+
+    public List<Consequence> consequences() {
+        return causes.consequences();
     }
 
     public List<Circuit> circuits() {
