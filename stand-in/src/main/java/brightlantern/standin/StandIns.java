@@ -5,6 +5,7 @@ import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.EngineSpec;
+import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.standin.plant.Plant;
 import brightlantern.standin.plant.PortagePlant;
@@ -99,6 +100,51 @@ public final class StandIns {
                         last.history());
         return of(d, blueprint, own, serial);
     }
+
+    /** So many draws are made for one that a module notices; far fewer are needed. */
+    private static final int MOST_DRAWS = 60;
+
+    /**
+     * A vehicle in which something is broken that nobody chose, drawn by how often it happens among
+     * what its own modules notice; it did what it does in the last of its scenarios.
+     *
+     * @param seed draws what is broken and how badly; the same seed breaks the same
+     * @throws IllegalStateException when nothing that was drawn is noticed
+     */
+    public static Surprise surprise(VehicleDescription d, long seed, int serial) {
+        Random random = new Random(seed);
+        List<Part.Failure> failures = of(d, AS_BUILT, serial).simulation().plant().failures();
+        for (int draw = 0; draw < MOST_DRAWS; draw++) {
+            Part.Failure failure = drawn(failures, random);
+            double size =
+                    failure.least()
+                            * Math.pow(failure.most() / failure.least(), random.nextDouble());
+            StandInVehicle vehicle = broken(d, "plant", failure.mode(), failure.of(), size, serial);
+            if (vehicle.lamp()) {
+                return new Surprise(
+                        vehicle,
+                        "%s (%s %.2f)".formatted(failure.name(), failure.mode(), size),
+                        failure);
+            }
+        }
+        throw new IllegalStateException("No fault that was drawn for " + d.id() + " is noticed");
+    }
+
+    private static Part.Failure drawn(List<Part.Failure> failures, Random random) {
+        double at = random.nextDouble() * failures.stream().mapToDouble(Part.Failure::common).sum();
+        int drawn = 0;
+        while (drawn < failures.size() - 1 && at >= failures.get(drawn).common()) {
+            at -= failures.get(drawn++).common();
+        }
+        return failures.get(drawn);
+    }
+
+    /**
+     * A vehicle with a fault that nobody chose.
+     *
+     * @param truth what is broken, in words
+     */
+    public record Surprise(StandInVehicle vehicle, String truth, Part.Failure failure) {}
 
     private static StandInVehicle of(
             VehicleDescription d, Blueprint blueprint, Blueprint.Scenario scenario, int serial) {

@@ -219,13 +219,17 @@ public final class VehicleSimulation {
     /** What can be done at the vehicle, id → name. */
     public Map<String, String> acts() {
         Map<String, String> all = new LinkedHashMap<>();
-        parts.values().forEach(part -> all.putAll(part.acts()));
+        all().forEach(part -> all.putAll(part.acts()));
         return all;
     }
 
-    /** Does one of {@link #acts}. */
-    public void act(String id) {
-        parts.values().forEach(part -> part.act(id));
+    /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
+    public String act(String id) {
+        return all().stream()
+                .map(part -> part.act(id))
+                .filter(seen -> !seen.isEmpty())
+                .findFirst()
+                .orElse("");
     }
 
     /** Offered repairs, id → name, beside those of the wires. */

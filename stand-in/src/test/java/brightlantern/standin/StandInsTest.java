@@ -7,6 +7,7 @@ import brightlantern.core.code.Dtc;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -27,6 +28,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The vehicles of the demo's world, as built and in their scenarios, asked module by module. */
 class StandInsTest {
@@ -207,5 +209,61 @@ class StandInsTest {
         VehicleDescription d = description("oriel-finch");
         assertThatThrownBy(() -> StandIns.of(d, "no such", 1))
                 .hasMessageContaining("expected one of [as built, rough idle");
+    }
+
+    /** Whatever is drawn, a long climb shows it; its own repair ends it and no other does. */
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void aSurpriseIsMendedByItsOwnRepairAlone(long seed) throws Exception {
+        VehicleDescription d = CircuitSuspects.added(description("tamarack-portage"));
+        StandIns.Surprise surprise = StandIns.surprise(d, seed, 620);
+        String place = surprise.failure().of();
+        String mends =
+                place.isEmpty()
+                        ? "boost-hose"
+                        : d.suspects().stream()
+                                .filter(
+                                        s ->
+                                                s.effect().stream()
+                                                        .anyMatch(
+                                                                e ->
+                                                                        e.toString()
+                                                                                .contains(
+                                                                                        "of="
+                                                                                                + place
+                                                                                                + ",")))
+                                .map(s -> s.repair().id())
+                                .findFirst()
+                                .orElseThrow();
+        String repair = place.isEmpty() ? d.suspect(mends).orElseThrow().repair().id() : mends;
+        StandInVehicle van = surprise.vehicle();
+        assertThat(lag(van)).as(surprise.truth()).isGreaterThan(22);
+        van.repairs().keySet().stream().filter(r -> !r.equals(repair)).forEach(van::repair);
+        assertThat(lag(van)).as(surprise.truth() + ", others mended").isGreaterThan(22);
+        van.repair(repair);
+        assertThat(lag(van)).as(surprise.truth() + ", mended").isLessThan(20);
+    }
+
+    /** Largest lag of boost behind its target on a climb of a minute, kPa. */
+    private static double lag(StandInVehicle van) {
+        VehicleSimulation s = van.simulation();
+        s.driver(Driver.away());
+        van.live(3);
+        s.driver(Driver.away().key(2));
+        van.live(2);
+        s.crank();
+        van.live(4);
+        s.driver(s.driver().drive(Driver.Program.CLIMB));
+        van.live(15);
+        double worst = 0;
+        for (int i = 0; i < 450; i++) {
+            van.live(0.1);
+            worst =
+                    Math.max(
+                            worst,
+                            s.reading("boost.target").orElseThrow() / 10
+                                    - s.reading("boost.actual").orElseThrow());
+        }
+        return worst;
     }
 }

@@ -63,8 +63,16 @@ public final class DemoLauncher {
                     new StandIn("127.0.22.14", "stonebarrow-wl9", true, 440),
                     new StandIn("127.0.22.15", "oriel-heron", true, 441));
 
+    /** A van of which nobody knows what is broken in it. */
+    private static final String SURPRISE_ADDRESS = "127.0.22.3";
+
+    private static final String SURPRISE_KIND = "tamarack-portage";
+    private static final int SURPRISE_SERIAL = 433;
+
     /** The addresses of the stand-ins. */
-    static final List<String> ADDRESSES = STAND_INS.stream().map(StandIn::address).toList();
+    static final List<String> ADDRESSES =
+            Stream.concat(STAND_INS.stream().map(StandIn::address), Stream.of(SURPRISE_ADDRESS))
+                    .toList();
 
     private DemoLauncher() {}
 
@@ -97,6 +105,7 @@ public final class DemoLauncher {
             for (StandIn s : STAND_INS) {
                 brought.add(brought(context, s));
             }
+            brought.add(surprise(context));
             if (fresh) {
                 context.getBean(DemoJobs.class).fill(brought);
             }
@@ -132,6 +141,24 @@ public final class DemoLauncher {
                 told.earlier());
     }
 
+    /** A van to practise on: what is broken in it was drawn when this program first started. */
+    private static DemoJobs.Brought surprise(ConfigurableApplicationContext context)
+            throws IOException {
+        VehicleDescription d = description(context, SURPRISE_KIND);
+        StandIns.Surprise surprise =
+                StandIns.surprise(d, context.getBean(SurpriseSeed.class).value(), SURPRISE_SERIAL);
+        surprise.vehicle().open(InetAddress.getByName(SURPRISE_ADDRESS));
+        closeWith(context, surprise.vehicle());
+        seat(context, SURPRISE_ADDRESS, surprise.vehicle(), Optional.of(surprise.truth()));
+        return new DemoJobs.Brought(
+                SURPRISE_KIND,
+                surprise.vehicle().vin(),
+                SURPRISE_ADDRESS,
+                "To practise on: it has lost its pull uphill, and nobody here knows why.",
+                List.of("flat-on-climbs"),
+                "None known.");
+    }
+
     private static void accounts(Accounts accounts) {
         if (accounts.isEmpty()) {
             accounts.add("tech", "Technician, " + WORKSHOP, PASSWORD, Accounts.Role.TECHNICIAN);
@@ -156,7 +183,7 @@ public final class DemoLauncher {
         StandInVehicle vehicle = StandIns.of(description(context, vehicleId), scenario, serial);
         vehicle.open(InetAddress.getByName(address));
         closeWith(context, vehicle);
-        seat(context, address, vehicle);
+        seat(context, address, vehicle, Optional.empty());
         return vehicle;
     }
 
@@ -174,8 +201,11 @@ public final class DemoLauncher {
     }
 
     private static void seat(
-            ConfigurableApplicationContext context, String address, StandInVehicle vehicle) {
-        context.getBean(DriversSeats.class).add(new Seat(address, vehicle));
+            ConfigurableApplicationContext context,
+            String address,
+            StandInVehicle vehicle,
+            Optional<String> truth) {
+        context.getBean(DriversSeats.class).add(new Seat(address, vehicle, truth));
         context.getBean(VehicleLinks.class).configure(address);
         vehicle.announceTo(new InetSocketAddress(ANNOUNCED_TO, PORT));
     }
@@ -193,7 +223,7 @@ public final class DemoLauncher {
                 });
     }
 
-    private record Seat(String address, StandInVehicle vehicle)
+    private record Seat(String address, StandInVehicle vehicle, Optional<String> truth)
             implements DriversSeats.DriversSeat {
         @Override
         public String name() {
@@ -293,8 +323,8 @@ public final class DemoLauncher {
         }
 
         @Override
-        public void act(String actId) {
-            vehicle.simulation().act(actId);
+        public String act(String actId) {
+            return vehicle.simulation().act(actId);
         }
 
         @Override

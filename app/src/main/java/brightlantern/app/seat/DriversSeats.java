@@ -51,13 +51,20 @@ public class DriversSeats {
         /** Cuts the network cable for a moment. */
         void cut();
 
+        /**
+         * What was broken, for a vehicle to practise on; nothing for one whose story is known. Told
+         * to nobody before its job is closed.
+         */
+        Optional<String> truth();
+
         /** Lets the workshop do a repair on it. */
         void repair(String repairId);
 
         /** What else can be done at the vehicle. */
         List<Choice> acts();
 
-        void act(String actId);
+        /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
+        String act(String actId);
 
         /** A microphone's recording (WAV) of the injectors clicked one after another. */
         Optional<byte[]> injectors();

@@ -1,5 +1,8 @@
 package brightlantern.app.seat;
 
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
+import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -18,9 +21,22 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @RequestMapping("/seat")
 class SeatController {
     private final DriversSeats seats;
+    private final Jobs jobs;
 
-    SeatController(DriversSeats seats) {
+    SeatController(DriversSeats seats, Jobs jobs) {
         this.seats = seats;
+        this.jobs = jobs;
+    }
+
+    /** What was broken is told once every job of the vehicle is closed. */
+    private String truth(DriversSeats.DriversSeat seat) {
+        if (seat.truth().isEmpty()) {
+            return "";
+        }
+        List<Job> its = jobs.all().stream().filter(j -> j.vin().equals(seat.vin())).toList();
+        return !its.isEmpty() && its.stream().noneMatch(Job::isOpen)
+                ? "It was: " + seat.truth().get() + "."
+                : "Something is broken here that nobody chose. Close its job, and this page tells what it was.";
     }
 
     private DriversSeats.DriversSeat seat(String address) {
@@ -43,6 +59,7 @@ class SeatController {
     @GetMapping("/{address}")
     String page(@PathVariable("address") String address, Model model) {
         model.addAttribute("seat", seat(address));
+        model.addAttribute("truth", truth(seat(address)));
         return "seat/seat";
     }
 
@@ -94,7 +111,12 @@ class SeatController {
                 case "hurry" -> seat.hurry(Integer.parseInt(form.get("factor")));
                 case "plug" -> seat.plug(form.get("module"), Boolean.parseBoolean(form.get("on")));
                 case "cut" -> seat.cut();
-                case "act" -> seat.act(form.get("act"));
+                case "act" -> {
+                    String seen = seat.act(form.get("act"));
+                    if (!seen.isEmpty()) {
+                        flash.addFlashAttribute("notice", seen);
+                    }
+                }
                 case "repair" -> {
                     seat.repair(form.get("repair"));
                     flash.addFlashAttribute("notice", "The workshop did it on the stand-in.");

@@ -112,7 +112,7 @@ public final class CircuitSuspects {
                         + circuit.point(s.from()).name()
                         + " and "
                         + circuit.point(s.to()).name();
-        String name = s.name() + between + " " + s.kind().broken();
+        String name = s.name() + " " + s.kind().broken() + "," + between;
         return suspect(
                 circuit,
                 s.id(),

@@ -232,12 +232,13 @@ public final class Mixture implements Part {
     }
 
     @Override
-    public void act(String id) {
+    public String act(String id) {
         if (id.equals("fill-up")) {
             fillUp();
         } else if (id.endsWith("-purge")) {
             pinched = id.startsWith("pinch");
         }
+        return "";
     }
 
     @Override

@@ -151,6 +151,21 @@ public interface Part {
     }
 
     /**
+     * A way in which it can break.
+     *
+     * @param of which of several; empty where there is one only
+     * @param least and most size, in the unit of the mode
+     * @param common how often it happens, relative to others of the same vehicle
+     * @param name what is broken then, in words
+     */
+    record Failure(String mode, String of, double least, double most, double common, String name) {}
+
+    /** All ways in which it can break of its own. */
+    default List<Failure> failures() {
+        return List.of();
+    }
+
+    /**
      * Something breaks.
      *
      * @param mode in which way
@@ -171,8 +186,10 @@ public interface Part {
         return Map.of();
     }
 
-    /** Does one of {@link #acts}. */
-    default void act(String id) {}
+    /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
+    default String act(String id) {
+        return "";
+    }
 
     /** A repair was carried out; it concerns this part or not. */
     default void mend(String repair) {}

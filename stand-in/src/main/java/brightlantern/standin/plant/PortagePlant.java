@@ -2,6 +2,9 @@ package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.MotorPart;
+import brightlantern.core.circuit.Segment;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -52,12 +55,24 @@ public final class PortagePlant implements Plant {
     private static final double BOOST_PROPORTIONAL = 0.4;
     private static final double BOOST_INTEGRAL = 0.5;
     private static final double DOORS_OPEN_AMPS = 6;
+
+    /** Sizes of faults that a driver feels. */
+    private static final double LEAST_OHM = 0.6;
+
+    private static final double MOST_OHM = 2.5;
+    private static final double LEAST_DRAG = 1.25;
+    private static final double MOST_DRAG = 1.5;
+    private static final double LEAST_LEAK = 0.2;
+    private static final double MOST_LEAK = 0.35;
+    private static final double MOTOR_COMMON = 6;
+    private static final double HOSE_COMMON = 8;
     private static final double BOOST_NOISE = 0.25;
     private static final double POSITION_NOISE = 0.15;
     private static final int VANE_OUTPUT = 0x3001;
     private static final int THROTTLE_OUTPUT = 0x3002;
     private static final int VANE_REST = 0x0201;
 
+    private final Circuit circuit;
     private final Harness harness;
     private final Faults faults = new Faults();
     private final Servo vane;
@@ -96,6 +111,7 @@ public final class PortagePlant implements Plant {
 
     public PortagePlant(Circuit circuit, long seed, double odometerKm) {
         this.random = new Random(seed);
+        this.circuit = circuit;
         this.harness = new Harness(circuit, faults, random);
         this.vane = new Servo(harness.motor("vane-motor"), harness.scatter("vane-motor"), 12);
         this.throttle =
@@ -539,6 +555,56 @@ public final class PortagePlant implements Plant {
     @Override
     public boolean hasCircuits() {
         return true;
+    }
+
+    /** Every segment of its harness, both motors, and the charge-air pipes. */
+    @Override
+    public List<Failure> failures() {
+        List<Failure> all = new ArrayList<>();
+        for (Segment s : circuit.segments()) {
+            all.add(
+                    new Failure(
+                            "series",
+                            s.id(),
+                            LEAST_OHM,
+                            MOST_OHM,
+                            s.kind().common(),
+                            s.name() + " " + s.kind().broken()));
+        }
+        for (MotorPart m : circuit.motors()) {
+            all.add(
+                    new Failure(
+                            "drag",
+                            m.id(),
+                            LEAST_DRAG,
+                            MOST_DRAG,
+                            MOTOR_COMMON,
+                            m.name() + " worn"));
+        }
+        all.add(
+                new Failure(
+                        "hose-leak",
+                        "",
+                        LEAST_LEAK,
+                        MOST_LEAK,
+                        HOSE_COMMON,
+                        "Charge-air hose leaks"));
+        return all;
+    }
+
+    @Override
+    public Map<String, String> acts() {
+        return Map.of("smoke", "Blow smoke into the charge-air pipes");
+    }
+
+    @Override
+    public String act(String id) {
+        if (!id.equals("smoke")) {
+            return "";
+        }
+        return faults.hoseLeak() > 0
+                ? "Smoke leaves the charge-air hose."
+                : "No smoke leaves the pipes.";
     }
 
     /** Faults of its harness, of its motors, and of its pipes. */

@@ -306,10 +306,11 @@ public final class TankSystem implements Part {
     }
 
     @Override
-    public synchronized void act(String id) {
+    public synchronized String act(String id) {
         if (id.endsWith("-purge")) {
             pinched = id.startsWith("pinch");
         }
+        return "";
     }
 
     @Override

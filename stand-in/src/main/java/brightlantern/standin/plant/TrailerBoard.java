@@ -124,13 +124,14 @@ public final class TrailerBoard implements Part {
     }
 
     @Override
-    public void act(String id) {
+    public String act(String id) {
         if (id.equals("swap-trailer")) {
             erase();
             plug = false;
         } else if (id.equals("plug-trailer")) {
             plug = true;
         }
+        return "";
     }
 
     @Override
