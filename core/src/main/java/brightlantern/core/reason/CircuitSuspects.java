@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.MotorPart;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
@@ -196,13 +197,20 @@ public final class CircuitSuspects {
             for (ProbePoint point : circuit.points()) {
                 for (ProbeCondition condition : ProbeCondition.of(circuit)) {
                     Check check = check(circuit, point, condition);
-                    if (point.canBeProbed() && written.add(check.key())) {
+                    if (tells(point) && written.add(check.key())) {
                         all.add(check);
                     }
                 }
             }
         }
         return List.copyOf(all);
+    }
+
+    /** One lead is on battery minus, and the supply is known without a reading. */
+    private static boolean tells(ProbePoint point) {
+        return point.canBeProbed()
+                && !point.id().equals(Circuit.PLUS)
+                && !point.id().equals(Circuit.MINUS);
     }
 
     private static Check check(Circuit circuit, ProbePoint point, ProbeCondition condition) {
@@ -219,9 +227,7 @@ public final class CircuitSuspects {
                 condition.load().name().toLowerCase(Locale.ROOT),
                 point.minutes()
                         + (condition.moving().isPresent() ? MOVING_MINUTES : 0)
-                        + (condition.load() == brightlantern.core.circuit.Load.NOTHING
-                                ? 0
-                                : LOADED_MINUTES),
+                        + (condition.load() == Load.NOTHING ? 0 : LOADED_MINUTES),
                 condition.moving().isPresent()
                         ? "What is lost up to here shows while the current flows."
                         : "It tells the part of the path before this point from the part behind it.");
