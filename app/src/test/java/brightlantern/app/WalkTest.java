@@ -2,6 +2,7 @@ package brightlantern.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.app.demo.DemoLauncher;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import java.nio.file.Path;
@@ -134,5 +135,29 @@ class WalkTest {
         assertThat(tech.known())
                 .as("after %s: %s", checks, shop.text("main"))
                 .startsWith("Turbo vane actuator worn is the cause");
+    }
+
+    /** What is broken was drawn by nobody's choice, and no suspect of that part is written. */
+    @Test
+    void aSurpriseIsFoundByFollowingTheCardAndToldOnceItsJobIsClosed() throws Exception {
+        String address = "127.0.72.5";
+        DemoLauncher.surprise(shop.app, address, 55, 433);
+        tech.drives(address);
+        tech.openJob(address, COMPLAINT, SYMPTOMS);
+        shop.go("/seat/" + address);
+        assertThat(shop.text("#truth")).contains("nobody chose").doesNotContain("battery");
+        tech.sweep();
+        List<String> checks = checksUntilKnown();
+        assertThat(tech.known())
+                .as("after %s", checks)
+                .startsWith("Body to battery bad, between Body metal beside G12 and Battery minus");
+        tech.repaired("circuit-air-actuators-STRAP");
+        tech.workshopDoes(address, "repair-circuit-air-actuators-STRAP");
+        tech.run("vane");
+        assertThat(shop.text("#verdicts")).contains("holds");
+        tech.stage("prove");
+        shop.press("[data-unproven]");
+        shop.go("/seat/" + address);
+        assertThat(shop.text("#truth")).startsWith("It was: Body to battery bad");
     }
 }

@@ -141,22 +141,39 @@ public final class DemoLauncher {
                 told.earlier());
     }
 
-    /** A van to practise on: what is broken in it was drawn when this program first started. */
     private static DemoJobs.Brought surprise(ConfigurableApplicationContext context)
             throws IOException {
-        VehicleDescription d = description(context, SURPRISE_KIND);
-        StandIns.Surprise surprise =
-                StandIns.surprise(d, context.getBean(SurpriseSeed.class).value(), SURPRISE_SERIAL);
-        surprise.vehicle().open(InetAddress.getByName(SURPRISE_ADDRESS));
-        closeWith(context, surprise.vehicle());
-        seat(context, SURPRISE_ADDRESS, surprise.vehicle(), Optional.of(surprise.truth()));
+        StandInVehicle vehicle =
+                surprise(
+                        context,
+                        SURPRISE_ADDRESS,
+                        context.getBean(SurpriseSeed.class).value(),
+                        SURPRISE_SERIAL);
         return new DemoJobs.Brought(
                 SURPRISE_KIND,
-                surprise.vehicle().vin(),
+                vehicle.vin(),
                 SURPRISE_ADDRESS,
                 "To practise on: it has lost its pull uphill, and nobody here knows why.",
                 List.of("flat-on-climbs"),
                 "None known.");
+    }
+
+    /**
+     * Starts a van to practise on, in which something is broken that nobody chose, and makes its
+     * seat known.
+     *
+     * @param seed draws what is broken
+     * @throws IOException when its address cannot be taken
+     */
+    public static StandInVehicle surprise(
+            ConfigurableApplicationContext context, String address, long seed, int serial)
+            throws IOException {
+        StandIns.Surprise surprise =
+                StandIns.surprise(description(context, SURPRISE_KIND), seed, serial);
+        surprise.vehicle().open(InetAddress.getByName(address));
+        closeWith(context, surprise.vehicle());
+        seat(context, address, surprise.vehicle(), Optional.of(surprise.truth()));
+        return surprise.vehicle();
     }
 
     private static void accounts(Accounts accounts) {
