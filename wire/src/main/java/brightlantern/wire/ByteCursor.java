@@ -16,6 +16,7 @@ public final class ByteCursor {
         this.base = base;
     }
 
+    /** How many bytes are left. */
     public int left() {
         return bytes.size() - position;
     }
@@ -25,26 +26,31 @@ public final class ByteCursor {
         return base + position;
     }
 
+    /** The next byte, unsigned. */
     public int u8(String field) throws WireFormatException {
         need(1, field);
         return bytes.at(position++);
     }
 
+    /** The next two bytes, big-endian, unsigned. */
     public int u16(String field) throws WireFormatException {
         need(2, field);
         return u8(field) << 8 | u8(field);
     }
 
+    /** The next three bytes, big-endian, unsigned. */
     public int u24(String field) throws WireFormatException {
         need(3, field);
         return u8(field) << 16 | u16(field);
     }
 
+    /** The next four bytes, big-endian, unsigned. */
     public long u32(String field) throws WireFormatException {
         need(4, field);
         return (long) u16(field) << 16 | u16(field);
     }
 
+    /** The next so many bytes. */
     public Bytes take(int length, String field) throws WireFormatException {
         need(length, field);
         Bytes taken = bytes.slice(position, length);
@@ -52,6 +58,7 @@ public final class ByteCursor {
         return taken;
     }
 
+    /** All that is left. */
     public Bytes rest() {
         Bytes taken = bytes.from(position);
         position = bytes.size();

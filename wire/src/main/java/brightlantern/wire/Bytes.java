@@ -43,6 +43,7 @@ public final class Bytes {
         return new Bytes(HexFormat.of().parseHex(text.replace(" ", "")));
     }
 
+    /** How many. */
     public int size() {
         return content.length;
     }
@@ -57,16 +58,22 @@ public final class Bytes {
         return slice(start, content.length - start);
     }
 
+    /**
+     * @param from place of the first, from 0
+     * @param count how many
+     */
     public Bytes slice(int start, int length) {
         return new Bytes(Arrays.copyOfRange(content, start, start + length));
     }
 
+    /** These and the others after them. */
     public Bytes plus(Bytes other) {
         byte[] sum = Arrays.copyOf(content, content.length + other.content.length);
         System.arraycopy(other.content, 0, sum, content.length, other.content.length);
         return new Bytes(sum);
     }
 
+    /** A copy that may be changed. */
     public byte[] toArray() {
         return content.clone();
     }

@@ -4,6 +4,9 @@ package brightlantern.wire;
 public class CancelledException extends WireException {
     private static final long serialVersionUID = 1L;
 
+    /**
+     * @param message what was being waited for
+     */
     public CancelledException(String message) {
         super(message);
     }

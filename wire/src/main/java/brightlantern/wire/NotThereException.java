@@ -4,6 +4,9 @@ package brightlantern.wire;
 public class NotThereException extends WireException {
     private static final long serialVersionUID = 1L;
 
+    /**
+     * @param message whose address it is
+     */
     public NotThereException(String message) {
         super(message);
     }

@@ -6,10 +6,16 @@ import java.io.IOException;
 public class WireException extends IOException {
     private static final long serialVersionUID = 1L;
 
+    /**
+     * @param message what went wrong, for the technician
+     */
     public WireException(String message) {
         super(message);
     }
 
+    /**
+     * @param message what went wrong, for the technician
+     */
     public WireException(String message, Throwable cause) {
         super(message, cause);
     }

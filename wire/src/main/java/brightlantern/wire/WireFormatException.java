@@ -15,6 +15,7 @@ public class WireFormatException extends WireException {
         this.offset = offset;
     }
 
+    /** Byte at which it went wrong, from 0. */
     public int offset() {
         return offset;
     }

@@ -41,6 +41,7 @@ public record Actuator(
         gates = OrEmpty.list(gates);
     }
 
+    /** Whether a module tells its position. */
     public boolean hasFeedback() {
         return !feedback.isEmpty();
     }

@@ -12,6 +12,7 @@ public record Outputs(List<Actuator> actuators) implements Slice {
         actuators = OrEmpty.list(actuators);
     }
 
+    /** The actuator of an id, if it is described. */
     public Optional<Actuator> actuator(String actuatorId) {
         return actuators.stream().filter(a -> a.id().equals(actuatorId)).findFirst();
     }

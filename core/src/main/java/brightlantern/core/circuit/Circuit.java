@@ -23,10 +23,16 @@ public record Circuit(
         motors = OrEmpty.list(motors);
     }
 
+    /**
+     * @throws java.util.NoSuchElementException when it has no such point
+     */
     public ProbePoint point(String pointId) {
         return points.stream().filter(p -> p.id().equals(pointId)).findFirst().orElseThrow();
     }
 
+    /**
+     * @throws java.util.NoSuchElementException when it has no such segment
+     */
     public Segment segment(String segmentId) {
         return segments.stream().filter(s -> s.id().equals(segmentId)).findFirst().orElseThrow();
     }
@@ -36,6 +42,9 @@ public record Circuit(
         return Stream.concat(segments.stream(), motors.stream()).<Component>map(c -> c).toList();
     }
 
+    /**
+     * @throws java.util.NoSuchElementException when it has no such motor
+     */
     public MotorPart motor(String motorId) {
         return motors.stream().filter(m -> m.id().equals(motorId)).findFirst().orElseThrow();
     }

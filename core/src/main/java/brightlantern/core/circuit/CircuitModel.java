@@ -27,6 +27,7 @@ public final class CircuitModel {
     private final List<Component> parts;
     private final Map<String, Integer> nodes = new HashMap<>();
 
+    /** A circuit whose parts are as drawn. */
     public CircuitModel(Circuit circuit) {
         this(circuit, circuit.components());
     }

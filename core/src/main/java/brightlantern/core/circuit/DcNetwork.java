@@ -48,6 +48,7 @@ public final class DcNetwork {
         branches.add(new Branch(a, b, siemens, amps));
     }
 
+    /** An ideal source: plus stands so many volts above minus. */
     public void voltage(int plus, int minus, double volts) {
         sources.add(new Source(plus, minus, volts));
     }

@@ -26,6 +26,7 @@ public record ExpectedReading(double volts, double tolerance) {
      */
     private static final double DEVIATIONS = 3;
 
+    /** What a circuit with these faults reads at a point in a state. */
     public static ExpectedReading at(
             Circuit circuit, String point, OperatingState state, List<Fault> faults) {
         double volts = new CircuitModel(circuit).solve(state, faults).volts().get(point);
@@ -37,18 +38,22 @@ public record ExpectedReading(double volts, double tolerance) {
                 volts, Math.sqrt(METER_VOLTS * METER_VOLTS + supply * supply + parts * parts));
     }
 
+    /** Least reading that counts as right, V. */
     public double low() {
         return volts - DEVIATIONS * tolerance;
     }
 
+    /** Largest reading that counts as right, V. */
     public double high() {
         return volts + DEVIATIONS * tolerance;
     }
 
+    /** Whether a reading, in volts, counts as right. */
     public boolean holds(double reading) {
         return reading >= low() && reading <= high();
     }
 
+    /** The band as people read it, in volts. */
     public String words() {
         return String.format(Locale.ROOT, "%.2f to %.2f V", low(), high());
     }

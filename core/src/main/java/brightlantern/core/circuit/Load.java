@@ -19,6 +19,7 @@ public enum Load {
         this.hotOhm = hotOhm;
     }
 
+    /** What it is called on a page. */
     public String words() {
         return words;
     }

@@ -27,6 +27,7 @@ public record Motor(
         }
     }
 
+    /** The motor of a part of a circuit. */
     public static Motor of(MotorPart part) {
         return new Motor(
                 part.ohm(), part.loadAmps(), part.dampAmpsPerVolt(), part.percentPerVoltSecond());

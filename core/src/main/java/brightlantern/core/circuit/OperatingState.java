@@ -40,18 +40,22 @@ public record OperatingState(
         return new OperatingState(supplyVolts, Set.of(), Map.of(), Set.of(), Map.of());
     }
 
+    /** The same with these motors in steady motion. */
     public OperatingState moving(Set<String> motors) {
         return new OperatingState(supplyVolts, motors, driven, open, hung);
     }
 
+    /** The same with motors whose drive is known at this instant. */
     public OperatingState driven(Map<String, Drive> drives) {
         return new OperatingState(supplyVolts, moving, drives, open, hung);
     }
 
+    /** The same with these relays open. */
     public OperatingState open(Set<String> relays) {
         return new OperatingState(supplyVolts, moving, driven, relays, hung);
     }
 
+    /** The same with a load hung on a point. */
     public OperatingState loaded(String point, Load load) {
         return new OperatingState(
                 supplyVolts,

@@ -29,6 +29,7 @@ public record ProbeCondition(Load load, Optional<String> moving) {
         return load.name().toLowerCase(Locale.ROOT) + moving.map(m -> "-" + m).orElse("");
     }
 
+    /** As people read it. */
     public String name(Circuit circuit) {
         if (moving.isPresent()) {
             return circuit.motor(moving.get()).name() + " moving";

@@ -9,6 +9,7 @@ package brightlantern.core.circuit;
  */
 public record ProbePoint(
         String id, String name, String side, double x, double y, double minutes, String place) {
+    /** Whether a probe can touch it at all. */
     public boolean canBeProbed() {
         return minutes > 0;
     }

@@ -15,6 +15,7 @@ public record Wiring(List<Circuit> circuits) implements Slice {
         circuits = OrEmpty.list(circuits);
     }
 
+    /** The sheet of an id, if it is described. */
     public Optional<Circuit> circuit(String circuitId) {
         return circuits.stream().filter(c -> c.id().equals(circuitId)).findFirst();
     }

@@ -24,6 +24,7 @@ public record CodeTable(List<Code> codes) implements Slice {
     /** A code of a missing message says something is amiss on the wire, not what. */
     private static final double MISSED_WEIGHT = 0.5;
 
+    /** A code of a module, if it is described. */
     public Optional<Code> code(String moduleId, String code) {
         return codes.stream()
                 .filter(c -> c.module().equals(moduleId) && c.code().equals(code))

@@ -18,6 +18,7 @@ public record DtcStatus(int bits) {
     public static final int NOT_RUN_THIS_CYCLE = 0x40;
     public static final int LAMP = 0x80;
 
+    /** Bit 7 of the status byte: warningIndicatorRequested (ISO 14229-1, D.2). */
     public boolean asksForLamp() {
         return (bits & LAMP) != 0;
     }
@@ -36,15 +37,18 @@ public record DtcStatus(int bits) {
             this.words = words;
         }
 
+        /** What the status says, in words. */
         public String words() {
             return words;
         }
     }
 
+    /** Whether a bit of the status byte is set. */
     public boolean has(int bit) {
         return (bits & bit) != 0;
     }
 
+    /** What the status comes to. */
     public Standing standing() {
         if (has(FAILS_NOW)) {
             return Standing.FAILS_NOW;

@@ -75,12 +75,14 @@ public record StoredCode(
      * @param record record number on the wire
      */
     public record Frame(int record, Map<String, Double> values) {
+        /** A reading of the frame in the value's own unit; empty when it does not hold it. */
         public OptionalDouble value(String id) {
             Double found = values.get(id);
             return found == null ? OptionalDouble.empty() : OptionalDouble.of(found);
         }
     }
 
+    /** The status byte, to be asked. */
     public DtcStatus statusByte() {
         return new DtcStatus(status);
     }

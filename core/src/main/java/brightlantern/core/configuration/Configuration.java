@@ -13,6 +13,7 @@ public record Configuration(String id, String name, String module, List<Item> it
         items = List.copyOf(items);
     }
 
+    /** The item of an id, if there is one. */
     public Optional<Item> item(String itemId) {
         return items.stream().filter(i -> i.id().equals(itemId)).findFirst();
     }

@@ -161,6 +161,7 @@ public final class CutOut {
                                 Locale.ROOT, "; it shakes by %.1f rpm.", Stats.mean(roughness)));
     }
 
+    /** A verdict that nothing can be told, and why. */
     public static Verdict cannot(String why) {
         return new Verdict(
                 "cannot-tell", Optional.empty(), "Not judged: " + why, List.of(why), List.of());

@@ -52,6 +52,7 @@ public final class CylinderStudy {
             double leftOut,
             List<Row> rows,
             List<String> reasons) {
+        /** Whether no cylinder stands out. */
         public boolean holds() {
             return outcome.equals("even");
         }

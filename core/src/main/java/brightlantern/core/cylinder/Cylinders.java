@@ -38,10 +38,12 @@ public record Cylinders(
         finding = OrEmpty.text(finding);
     }
 
+    /** Id of the value that holds a cylinder's speed deviation. */
     public String deviationOf(int cylinder) {
         return deviation + cylinder;
     }
 
+    /** Id of the value that counts a cylinder's misfires. */
     public String misfiresOf(int cylinder) {
         return misfires + cylinder;
     }

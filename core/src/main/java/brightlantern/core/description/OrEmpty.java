@@ -9,6 +9,7 @@ import java.util.Map;
 public final class OrEmpty {
     private OrEmpty() {}
 
+    /** An empty list for none. */
     public static <T> List<T> list(List<T> maybe) {
         return maybe == null ? List.of() : List.copyOf(maybe);
     }
@@ -18,6 +19,7 @@ public final class OrEmpty {
         return maybe == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(maybe));
     }
 
+    /** An empty text for none. */
     public static String text(String maybe) {
         return maybe == null ? "" : maybe;
     }

@@ -43,6 +43,7 @@ public final class References {
             among(what, known.getOrDefault(what, Set.of()), id);
         }
 
+        /** As the other, for each of them. */
         public void needs(String what, Collection<String> ids) {
             ids.forEach(id -> needs(what, id));
         }
@@ -61,6 +62,7 @@ public final class References {
             }
         }
 
+        /** Tells a mistake of the item at its place. */
         public void wrong(String sentence) {
             mistakes.add(place + ": " + sentence);
         }
@@ -86,6 +88,7 @@ public final class References {
         known.computeIfAbsent(what, w -> new HashSet<>()).addAll(ids);
     }
 
+    /** Visits the items of a section, each at its place. */
     public <T> void each(String section, List<T> items, BiConsumer<T, At> visit) {
         for (int i = 0; i < items.size(); i++) {
             visit.accept(items.get(i), new At(places.apply(section, i)));

@@ -36,6 +36,7 @@ public record MonitorResult(
     private static final Map<String, String> MONITORS =
             WordTable.load(MonitorResult.class, "monitors.csv");
 
+    /** Whether the reading lies within its limits. */
     public boolean passed() {
         return ran && value >= min && value <= max;
     }

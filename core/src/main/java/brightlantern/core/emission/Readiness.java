@@ -76,6 +76,7 @@ public record Readiness(boolean lamp, int codes, boolean compression, List<Monit
         return (of >> bit & 1) != 0;
     }
 
+    /** How many monitors have not yet run to their end. */
     public long open() {
         return monitors.stream().filter(m -> !m.complete()).count();
     }

@@ -104,6 +104,7 @@ public sealed interface Filter {
             this.sign = sign;
         }
 
+        /** As it is written. */
         public String sign() {
             return sign;
         }

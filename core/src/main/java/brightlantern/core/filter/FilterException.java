@@ -14,6 +14,7 @@ public final class FilterException extends Exception {
         this.position = position;
     }
 
+    /** Place in the text, from 0. */
     public int position() {
         return position;
     }

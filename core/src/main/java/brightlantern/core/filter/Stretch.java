@@ -22,6 +22,7 @@ public record Stretch(double from, double to) {
         }
     }
 
+    /** How long it lasts, s. */
     public double seconds() {
         return to - from;
     }

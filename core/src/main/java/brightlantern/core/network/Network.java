@@ -20,10 +20,12 @@ public record Network(List<Bus> buses, List<ControlModule> modules, List<Feed> f
     /** The module that joins the buses and answers for the vehicle on the network. */
     public static final String GATEWAY = "gateway";
 
+    /** The module of an id, if it is described. */
     public Optional<ControlModule> module(String moduleId) {
         return modules.stream().filter(m -> m.id().equals(moduleId)).findFirst();
     }
 
+    /** The module at a logical address, if one is described. */
     public Optional<ControlModule> moduleAt(int address) {
         return modules.stream().filter(m -> m.address() == address).findFirst();
     }

@@ -52,6 +52,7 @@ public final class NetworkModel {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
@@ -80,6 +81,7 @@ public final class NetworkModel {
         }
     }
 
+    /** The elements of a vehicle's buses and feeds. */
     public NetworkModel(Network network) {
         this.network = network;
         for (Bus bus : network.buses()) {
@@ -231,6 +233,7 @@ public final class NetworkModel {
                 MODULE_COMMON);
     }
 
+    /** All that can be at fault, bus by bus. */
     public List<Element> elements() {
         return Collections.unmodifiableList(elements);
     }

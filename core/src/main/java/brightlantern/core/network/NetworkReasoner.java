@@ -69,6 +69,7 @@ public final class NetworkReasoner {
     /** What an element can change at all; everything else sounds as on a sound network. */
     private record Reach(Set<String> modules, List<Pair> pairs) {}
 
+    /** Made once for a network; may be asked by several threads. */
     public NetworkReasoner(Network network) {
         this.model = new NetworkModel(network);
         this.names = model.names();
@@ -113,11 +114,13 @@ public final class NetworkReasoner {
      * @param sentence what is known, in a sentence
      */
     public record Ranking(List<Standing> standings, String sentence) {
+        /** The surest. */
         public Standing lead() {
             return standings.get(0);
         }
     }
 
+    /** The elements that it ranks. */
     public NetworkModel model() {
         return model;
     }
@@ -224,6 +227,7 @@ public final class NetworkReasoner {
         private final Map<Object, Double> rates = new HashMap<>();
         private final double sound;
 
+        /** What was heard of the modules that this vehicle really has. */
         public Hearing(RollCall heard, Set<String> fitted) {
             this.heard = heard;
             this.fitted = fitted;

@@ -40,6 +40,7 @@ public record MileageRecord(
             this.unit = unit;
         }
 
+        /** In which it counts. */
         public String unit() {
             return unit;
         }

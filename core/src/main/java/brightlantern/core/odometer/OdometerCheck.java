@@ -60,6 +60,7 @@ public final class OdometerCheck {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
@@ -83,6 +84,7 @@ public final class OdometerCheck {
             int independent,
             String sentence,
             List<Row> rows) {
+        /** Whether the odometer is held to be set back. */
         public boolean accused() {
             return setBack >= SURE && independent > 0;
         }

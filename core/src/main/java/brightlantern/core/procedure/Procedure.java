@@ -71,6 +71,7 @@ public record Procedure(
             this.title = title;
         }
 
+        /** As people read it. */
         public String title() {
             return title;
         }
@@ -148,14 +149,19 @@ public record Procedure(
         }
     }
 
+    /**
+     * @throws java.util.NoSuchElementException when it has no such step
+     */
     public Step step(String stepId) {
         return steps.stream().filter(s -> s.id().equals(stepId)).findFirst().orElseThrow();
     }
 
+    /** The step that it begins with. */
     public Step first() {
         return steps.get(0);
     }
 
+    /** Place of a step, from 1; empty when it has none of that id. */
     public OptionalInt number(String stepId) {
         for (int i = 0; i < steps.size(); i++) {
             if (steps.get(i).id().equals(stepId)) {
@@ -165,14 +171,17 @@ public record Procedure(
         return OptionalInt.empty();
     }
 
+    /** The output of an id, if it may be commanded. */
     public Optional<Output> output(String outputId) {
         return outputs.stream().filter(o -> o.id().equals(outputId)).findFirst();
     }
 
+    /** The routine of an id, if it may be commanded. */
     public Optional<Routine> routine(String routineId) {
         return routines.stream().filter(r -> r.id().equals(routineId)).findFirst();
     }
 
+    /** The configuration of an id, if there is one. */
     public Optional<Configuration> configuration(String configurationId) {
         return configurations.stream().filter(c -> c.id().equals(configurationId)).findFirst();
     }

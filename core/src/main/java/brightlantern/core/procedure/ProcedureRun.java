@@ -63,6 +63,7 @@ public record ProcedureRun(
         verdicts = List.copyOf(verdicts);
     }
 
+    /** A run that has entered its first step. */
     public static ProcedureRun begin(Procedure procedure) {
         String first = procedure.first().id();
         return new ProcedureRun(
@@ -88,10 +89,12 @@ public record ProcedureRun(
         return run;
     }
 
+    /** The step that it is in. */
     public Step step() {
         return procedure.step(at);
     }
 
+    /** Whether it has not ended. */
     public boolean running() {
         return status == Status.RUNNING;
     }

@@ -34,10 +34,12 @@ public final class Scene {
         return as + "." + item;
     }
 
+    /** Id of the value that holds the answer of a step. */
     public static String answer(String step) {
         return "answer." + step;
     }
 
+    /** Id of the value that holds what a step's study came to. */
     public static String study(String step) {
         return "study." + step;
     }
@@ -46,6 +48,7 @@ public final class Scene {
         return "rounds." + step;
     }
 
+    /** Id of the value that tells whether a code is stored. */
     public static String code(String code) {
         return CODE + code.toLowerCase(Locale.ROOT);
     }
@@ -55,6 +58,7 @@ public final class Scene {
         return as + "." + value;
     }
 
+    /** Id of the value that holds a result of a routine. */
     public static String result(String routine, String result) {
         return routine + "." + result;
     }

@@ -12,6 +12,7 @@ public record Step(String id, String says, String why, String expect, Act act) {
     /** A way out of a step. */
     public record Exit(String when, String to) {}
 
+    /** Where it may lead. */
     public List<Exit> exits() {
         return act.exits();
     }

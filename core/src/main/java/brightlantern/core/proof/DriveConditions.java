@@ -59,10 +59,12 @@ public record DriveConditions(String from, List<Condition> conditions, double se
      */
     public record Met(double seconds, List<String> missing) {}
 
+    /** Conditions that nothing tells of. */
     public static DriveConditions none() {
         return new DriveConditions("", List.of(), 0);
     }
 
+    /** Whether nothing tells of them. */
     public boolean isEmpty() {
         return conditions.isEmpty();
     }

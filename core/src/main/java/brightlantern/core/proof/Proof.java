@@ -34,6 +34,7 @@ public final class Proof {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }

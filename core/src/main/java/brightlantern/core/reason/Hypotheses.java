@@ -73,14 +73,19 @@ public final class Hypotheses {
         return counted == 0 ? most : Math.min(most, COVERED_BY_ONE * counted);
     }
 
+    /** How many there are. */
     public int size() {
         return all.size();
     }
 
+    /**
+     * @param index its place in all arrays over hypotheses
+     */
     public Hypothesis get(int index) {
         return all.get(index);
     }
 
+    /** All of them, in their order. */
     public List<Hypothesis> all() {
         return List.copyOf(all);
     }
@@ -107,6 +112,7 @@ public final class Hypotheses {
                 .toList();
     }
 
+    /** Probability of each before anything was found; they sum to 1. */
     public double[] priors() {
         return each(Hypothesis::prior);
     }

@@ -13,10 +13,12 @@ public record Hypothesis(String suspectId, int size, double prior) {
     /** Id of a vehicle that is well. */
     public static final String NOTHING = "nothing-broken";
 
+    /** Whether it is the cause that nobody described. */
     public boolean isUnknown() {
         return suspectId.equals(SOMETHING_ELSE);
     }
 
+    /** Whether it is a vehicle that is well. */
     public boolean isNothing() {
         return suspectId.equals(NOTHING);
     }

@@ -18,10 +18,12 @@ public record Ranking(List<Standing> standings, String sentence) {
         standings = List.copyOf(standings);
     }
 
+    /** The surest. */
     public Standing lead() {
         return standings.get(0);
     }
 
+    /** Where a suspect stands, if it is one. */
     public Optional<Standing> of(String suspectId) {
         return standings.stream().filter(s -> s.suspectId().equals(suspectId)).findFirst();
     }

@@ -22,6 +22,7 @@ public final class Reasoner {
     private final Hypotheses hypotheses;
     private final CheckPlanner planner;
 
+    /** With all ways in which faults show that the program knows. */
     public Reasoner(VehicleDescription description) {
         this(
                 description,
@@ -73,6 +74,7 @@ public final class Reasoner {
         return planner.next(known, posterior.weights(), supplyVolts);
     }
 
+    /** What a suspect is called; its id when nobody described it. */
     public String nameOf(String suspectId) {
         return hypotheses.name(suspectId);
     }

@@ -30,6 +30,7 @@ public record RangeVerdict(boolean inside, String condition, double min, double 
         return conditions.stream().allMatch(c -> holds(c, now.get(c.value())));
     }
 
+    /** Whether a reading in the value's own unit meets a condition; what is not known does not. */
     public static boolean holds(Condition condition, Double value) {
         return value != null
                 && !value.isNaN()

@@ -21,6 +21,7 @@ public record Signals(List<Value> values, List<Drawing> drawings, Optional<HeadV
         drawings = OrEmpty.list(drawings);
     }
 
+    /** The value of an id, if it is described. */
     public Optional<Value> value(String valueId) {
         return values.stream().filter(v -> v.id().equals(valueId)).findFirst();
     }

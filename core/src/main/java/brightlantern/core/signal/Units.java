@@ -85,6 +85,7 @@ public final class Units {
 
     private Units() {}
 
+    /** Whether a unit is one that can be converted. */
     public static boolean isKnown(String unit) {
         return KNOWN.containsKey(unit);
     }

@@ -37,6 +37,7 @@ public record Value(
         ranges = OrEmpty.list(ranges);
     }
 
+    /** Whether it is a state with words rather than a number. */
     public boolean isState() {
         return !states.isEmpty();
     }

@@ -52,6 +52,7 @@ public record Wav(int rate, double[] samples, List<String> remarks, boolean clip
         this(rate, samples, remarks, false);
     }
 
+    /** How long it lasts, s. */
     public double seconds() {
         return samples.length / (double) rate;
     }

@@ -24,14 +24,17 @@ public record Causes(
         consequences = OrEmpty.list(consequences);
     }
 
+    /** The suspect of an id, if there is one. */
     public Optional<Suspect> suspect(String suspectId) {
         return suspects.stream().filter(s -> s.id().equals(suspectId)).findFirst();
     }
 
+    /** The check of an id, if there is one. */
     public Optional<Check> check(String checkId) {
         return checks.stream().filter(c -> c.id().equals(checkId)).findFirst();
     }
 
+    /** The finding of an id, if there is one. */
     public Optional<Finding> finding(String findingId) {
         return findings.stream().filter(f -> f.id().equals(findingId)).findFirst();
     }

@@ -47,6 +47,7 @@ public sealed interface Check {
             why = OrEmpty.text(why);
         }
 
+        /** The actuator that is judged. */
         public String actuator() {
             return of.get(0);
         }
@@ -92,6 +93,7 @@ public sealed interface Check {
             why = OrEmpty.text(why);
         }
 
+        /** The point that is measured. */
         public String point() {
             return of.get(0);
         }
@@ -136,6 +138,7 @@ public sealed interface Check {
             at = OrEmpty.text(at);
         }
 
+        /** The finding that it is done for. */
         public String finding() {
             return of.get(0);
         }

@@ -42,6 +42,7 @@ public sealed interface Evidence {
     }
 
     record SymptomTold(String symptomId) implements Evidence {
+        @Override
         public String key() {
             return "symptom " + symptomId;
         }
@@ -51,6 +52,7 @@ public sealed interface Evidence {
      * A code that the description's suspects speak of, present in a kept sweep or absent from it.
      */
     record CodeSeen(String code, boolean present) implements Evidence {
+        @Override
         public String key() {
             return "code " + code;
         }
@@ -72,6 +74,7 @@ public sealed interface Evidence {
             return "outcome " + findingId;
         }
 
+        @Override
         public String key() {
             return key(findingId);
         }
@@ -93,6 +96,7 @@ public sealed interface Evidence {
             sure = Math.max(0.5, Math.min(1, Double.isFinite(sure) ? sure : 0.5));
         }
 
+        @Override
         public String key() {
             return Outcome.key(findingId);
         }
@@ -127,6 +131,7 @@ public sealed interface Evidence {
             return "run " + actuatorId + " with " + together;
         }
 
+        @Override
         public String key() {
             return key(actuatorId, together);
         }
@@ -172,6 +177,7 @@ public sealed interface Evidence {
                     + moving.stream().map(m -> "-" + m).findFirst().orElse("");
         }
 
+        @Override
         public String key() {
             return key(circuitId, pointId, load, moving);
         }
@@ -201,6 +207,7 @@ public sealed interface Evidence {
 
         static final String KEY = "network";
 
+        @Override
         public String key() {
             return KEY;
         }
@@ -218,6 +225,7 @@ public sealed interface Evidence {
 
     /** What this suspect asked for was done, and the proof failed. */
     record RepairFailed(String suspectId) implements Evidence {
+        @Override
         public String key() {
             return "repair failed " + suspectId;
         }
@@ -230,6 +238,7 @@ public sealed interface Evidence {
 
     /** A technician ruled a suspect out. */
     record RuledOut(String suspectId, String reason) implements Evidence {
+        @Override
         public String key() {
             return "ruled out " + suspectId;
         }

@@ -15,6 +15,9 @@ public record Finding(String id, String name, List<FindingOutcome> outcomes, Str
         element = OrEmpty.text(element);
     }
 
+    /**
+     * @throws java.util.NoSuchElementException when it has no such outcome
+     */
     public FindingOutcome outcome(String outcomeId) {
         return outcomes.stream().filter(o -> o.id().equals(outcomeId)).findFirst().orElseThrow();
     }

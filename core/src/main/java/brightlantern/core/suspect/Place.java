@@ -14,6 +14,7 @@ public record Place(String path, Map<String, String> with, String part) {
         with = Map.copyOf(with);
     }
 
+    /** A page as it opens by itself. */
     public static Place of(String path) {
         return new Place(path, Map.of(), "");
     }

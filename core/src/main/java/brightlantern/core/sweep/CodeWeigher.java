@@ -57,6 +57,7 @@ public final class CodeWeigher {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
@@ -66,14 +67,17 @@ public final class CodeWeigher {
      * @param score relative, only for ordering
      */
     public record Weighed(StoredCode code, double score, Role role, List<String> reasons) {
+        /** Whether this one is to be chased. */
         public boolean lead() {
             return role == Role.LEAD || role == Role.STANDS_FOR_WIRE;
         }
 
+        /** Whether it need not be chased. */
         public boolean aside() {
             return role == Role.ASIDE;
         }
 
+        /** Whether it follows from another one. */
         public boolean knockOn() {
             return role == Role.KNOCK_ON;
         }

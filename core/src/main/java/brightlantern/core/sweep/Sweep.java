@@ -76,16 +76,19 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
                     Optional.empty());
         }
 
+        /** A module that was not asked. */
         public static ModuleResult notAsked(String moduleId, String name, String bus) {
             return new ModuleResult(
                     moduleId, name, bus, Answer.NOT_ASKED, "", Map.of(), List.of(), 0);
         }
     }
 
+    /** The codes of all modules. */
     public List<StoredCode> codes() {
         return modules.stream().flatMap(m -> m.codes().stream()).toList();
     }
 
+    /** How many modules stand so. */
     public long count(Answer answer) {
         return modules.stream().filter(m -> m.answer() == answer).count();
     }
@@ -95,6 +98,7 @@ public record Sweep(Instant started, Optional<Instant> finished, List<ModuleResu
         return count(Answer.NOT_ASKED) == 0;
     }
 
+    /** What a module answered, if it is part of the sweep. */
     public Optional<ModuleResult> module(String id) {
         return modules.stream().filter(m -> m.moduleId().equals(id)).findFirst();
     }

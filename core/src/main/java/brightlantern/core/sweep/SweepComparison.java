@@ -27,6 +27,7 @@ public final class SweepComparison {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
@@ -37,11 +38,13 @@ public final class SweepComparison {
     public record ModuleChange(String module, String what, String before, String after) {}
 
     public record Result(List<CodeChange> codes, List<ModuleChange> modules) {
+        /** How many codes changed so. */
         public long count(Change change) {
             return codes.stream().filter(c -> c.change() == change).count();
         }
     }
 
+    /** What became of the codes of an earlier sweep. */
     public static Result compare(Sweep before, Sweep after) {
         Map<String, StoredCode> old = index(before);
         Map<String, StoredCode> now = index(after);

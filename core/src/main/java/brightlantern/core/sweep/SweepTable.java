@@ -88,6 +88,7 @@ public record SweepTable(
                 title, facts, List.of("change", "module", "code", "meaning", "detail"), rows);
     }
 
+    /** As a CSV of RFC 4180; what could be taken for a formula is neutralised. */
     public String csv() {
         StringWriter out = new StringWriter();
         try (CsvWriter csv = CsvWriter.builder().build(out)) {

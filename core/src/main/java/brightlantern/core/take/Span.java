@@ -10,6 +10,7 @@ public record Span(double least, double mean, double most, int samples) {
     /** A pause longer than this is a gap; the reading before it does not count for it, s. */
     private static final double GAP_SECONDS = 2;
 
+    /** The samples of a column from one moment to another, both in seconds. */
     public static Span of(Take.Column column, double from, double to) {
         double least = Double.POSITIVE_INFINITY;
         double most = Double.NEGATIVE_INFINITY;

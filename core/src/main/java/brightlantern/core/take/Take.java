@@ -14,6 +14,7 @@ import java.util.Map;
 public record Take(Map<String, Column> columns, List<Mark> marks, int damaged) {
     public record Mark(double seconds, String text) {}
 
+    /** A whole take, nothing of it damaged. */
     public Take(Map<String, Column> columns, List<Mark> marks) {
         this(columns, marks, 0);
     }
@@ -36,6 +37,9 @@ public record Take(Map<String, Column> columns, List<Mark> marks, int damaged) {
         private final double[] seconds;
         private final double[] values;
 
+        /**
+         * @throws IllegalArgumentException when there are not as many times as values
+         */
         public Column(double[] seconds, double[] values) {
             if (seconds.length != values.length) {
                 throw new IllegalArgumentException(
@@ -74,14 +78,17 @@ public record Take(Map<String, Column> columns, List<Mark> marks, int damaged) {
             System.arraycopy(values, 0, intoValues, at, values.length);
         }
 
+        /** How many samples. */
         public int size() {
             return seconds.length;
         }
 
+        /** When sample i was taken, s since the take began. */
         public double seconds(int i) {
             return seconds[i];
         }
 
+        /** Sample i in the value's own unit; NaN where there was none. */
         public double value(int i) {
             return values[i];
         }
@@ -130,6 +137,7 @@ public record Take(Map<String, Column> columns, List<Mark> marks, int damaged) {
         return index < 0 ? Double.NaN : column.value(index);
     }
 
+    /** From its beginning to its last sample, s. */
     public double lengthSeconds() {
         return columns.values().stream()
                 .filter(c -> c.size() > 0)

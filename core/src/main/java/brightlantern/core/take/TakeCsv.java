@@ -40,6 +40,7 @@ public final class TakeCsv {
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }

@@ -38,6 +38,7 @@ public final class TankTest {
             this.id = id;
         }
 
+        /** As procedures name it. */
         public String id() {
             return id;
         }
@@ -58,6 +59,7 @@ public final class TankTest {
             this.title = title;
         }
 
+        /** As people read it. */
         public String title() {
             return title;
         }

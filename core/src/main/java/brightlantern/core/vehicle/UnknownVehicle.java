@@ -17,6 +17,7 @@ public final class UnknownVehicle {
 
     /** A range of logical addresses, both ends in it. */
     public record Range(int from, int to) {
+        /** How many addresses it holds. */
         public int size() {
             return to - from + 1;
         }

@@ -81,6 +81,7 @@ public record VehicleDescription(
         return !id.equals(UnknownVehicle.ID);
     }
 
+    /** Whether a VIN fits its pattern. */
     public boolean fits(Vin vin) {
         return Pattern.matches(vinPattern, vin.text());
     }
@@ -116,22 +117,27 @@ public record VehicleDescription(
                                 comparisons.shownIn(choices, signals)));
     }
 
+    /** See {@link Network#buses}. */
     public List<Bus> buses() {
         return network.buses();
     }
 
+    /** See {@link Network#modules}. */
     public List<ControlModule> modules() {
         return network.modules();
     }
 
+    /** See {@link Network#feeds}. */
     public List<Feed> feeds() {
         return network.feeds();
     }
 
+    /** See {@link Network#module}. */
     public Optional<ControlModule> module(String moduleId) {
         return network.module(moduleId);
     }
 
+    /** See {@link Network#moduleAt}. */
     public Optional<ControlModule> moduleAt(int address) {
         return network.moduleAt(address);
     }
@@ -146,94 +152,117 @@ public record VehicleDescription(
         return network.named(words);
     }
 
+    /** See {@link Signals#values}. */
     public List<Value> values() {
         return signals.values();
     }
 
+    /** See {@link Signals#value}. */
     public Optional<Value> value(String valueId) {
         return signals.value(valueId);
     }
 
+    /** See {@link Signals#drawings}. */
     public List<Drawing> drawings() {
         return signals.drawings();
     }
 
+    /** See {@link Signals#live}. */
     public HeadValues live() {
         return signals.live().orElse(HeadValues.NONE);
     }
 
+    /** See {@link CodeTable#codes}. */
     public List<Code> codes() {
         return codeTable.codes();
     }
 
+    /** See {@link CodeTable#code}. */
     public Optional<Code> code(String moduleId, String code) {
         return codeTable.code(moduleId, code);
     }
 
+    /** See {@link Causes#symptoms}. */
     public List<Symptom> symptoms() {
         return causes.symptoms();
     }
 
+    /** See {@link Causes#findings}. */
     public List<Finding> findings() {
         return causes.findings();
     }
 
+    /** See {@link Causes#finding}. */
     public Optional<Finding> finding(String findingId) {
         return causes.finding(findingId);
     }
 
+    /** See {@link Causes#suspects}. */
     public List<Suspect> suspects() {
         return causes.suspects();
     }
 
+    /** See {@link Causes#suspect}. */
     public Optional<Suspect> suspect(String suspectId) {
         return causes.suspect(suspectId);
     }
 
+    /** See {@link Causes#checks}. */
     public List<Check> checks() {
         return causes.checks();
     }
 
+    /** See {@link Causes#check}. */
     public Optional<Check> check(String checkId) {
         return causes.check(checkId);
     }
 
+    /** See {@link Causes#consequences}. */
     public List<Consequence> consequences() {
         return causes.consequences();
     }
 
+    /** See {@link Wiring#circuits}. */
     public List<Circuit> circuits() {
         return wiring.circuits();
     }
 
+    /** See {@link Wiring#circuit}. */
     public Optional<Circuit> circuit(String circuitId) {
         return wiring.circuit(circuitId);
     }
 
+    /** See {@link Outputs#actuators}. */
     public List<Actuator> actuators() {
         return outputs.actuators();
     }
 
+    /** See {@link Outputs#actuator}. */
     public Optional<Actuator> actuator(String actuatorId) {
         return outputs.actuator(actuatorId);
     }
 
+    /** See {@link Targets#follows}. */
     public List<Follow> follows() {
         return targets.follows();
     }
 
+    /** See {@link Agreements#agreements}. */
     public List<Agreement> agreements() {
         return comparisons.agreements();
     }
 
+    /** See {@link FuelTrims#trims}. */
     public List<TrimSet> trims() {
         return fuelTrims.trims();
     }
 
+    /** See {@link CylinderSection#cylinders}. */
     public Optional<Cylinders> cylinders() {
         return cylinderSection.cylinders();
     }
 
+    /** See {@link Distances#mileage}. */
     public List<Mileage> mileage() {
         return distances.mileage();
     }

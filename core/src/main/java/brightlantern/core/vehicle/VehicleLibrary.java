@@ -44,10 +44,12 @@ public record VehicleLibrary(List<VehicleDescription> descriptions, List<String>
         return new VehicleLibrary(descriptions.stream().map(change).toList(), mistakes);
     }
 
+    /** The first description whose pattern a VIN fits. */
     public Optional<VehicleDescription> fitting(Vin vin) {
         return descriptions.stream().filter(d -> d.fits(vin)).findFirst();
     }
 
+    /** The description of an id, if it could be read. */
     public Optional<VehicleDescription> byId(String id) {
         return descriptions.stream().filter(d -> d.id().equals(id)).findFirst();
     }

@@ -55,6 +55,10 @@ public record Vin(String text) {
         return rest == 10 ? 'X' : (char) ('0' + rest);
     }
 
+    /**
+     * Whether the ninth character is the check digit of the others (ISO 3779 leaves it to makers;
+     * the weights are those of 49 CFR 565).
+     */
     public boolean checkDigitHolds() {
         return text.charAt(CHECK) == expectedCheckDigit();
     }

@@ -75,6 +75,7 @@ public final class YamlFile {
         return Optional.of(read);
     }
 
+    /** What it holds, section by section. */
     public ObjectNode content() {
         return content;
     }

@@ -103,6 +103,7 @@ public final class DoipConnection implements Transport {
         entityAddress = response.entityAddress();
     }
 
+    /** Logical address of the gateway that activated routing. */
     public int entityAddress() {
         return entityAddress;
     }

@@ -16,12 +16,14 @@ public sealed interface DoipMessage {
      * length).
      */
     record HeaderNack(int code) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0000;
         }
     }
 
     record IdentificationRequest() implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0001;
         }
@@ -33,6 +35,7 @@ public sealed interface DoipMessage {
             Checks.size("EID", eid, 6);
         }
 
+        @Override
         public int payloadType() {
             return 0x0002;
         }
@@ -44,6 +47,7 @@ public sealed interface DoipMessage {
             Checks.vin(vin);
         }
 
+        @Override
         public int payloadType() {
             return 0x0003;
         }
@@ -68,6 +72,7 @@ public sealed interface DoipMessage {
             Checks.size("GID", gid, 6);
         }
 
+        @Override
         public int payloadType() {
             return 0x0004;
         }
@@ -79,6 +84,7 @@ public sealed interface DoipMessage {
      */
     record RoutingActivationRequest(int sourceAddress, int activationType, Optional<Bytes> oem)
             implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0005;
         }
@@ -87,10 +93,12 @@ public sealed interface DoipMessage {
     /** Answer to a routing activation; code 0x10 is success (table 25). */
     record RoutingActivationResponse(int testerAddress, int entityAddress, int code)
             implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0006;
         }
 
+        /** Whether routing is active now. */
         public boolean successful() {
             return code == 0x10;
         }
@@ -113,18 +121,21 @@ public sealed interface DoipMessage {
     }
 
     record AliveCheckRequest() implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0007;
         }
     }
 
     record AliveCheckResponse(int sourceAddress) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x0008;
         }
     }
 
     record EntityStatusRequest() implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x4001;
         }
@@ -138,12 +149,14 @@ public sealed interface DoipMessage {
     record EntityStatusResponse(
             int nodeType, int maxSockets, int openSockets, Optional<Long> maxDataSize)
             implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x4002;
         }
     }
 
     record PowerModeRequest() implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x4003;
         }
@@ -153,6 +166,7 @@ public sealed interface DoipMessage {
      * @param mode 0 not ready, 1 ready, 2 not supported (table 8)
      */
     record PowerModeResponse(int mode) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x4004;
         }
@@ -160,6 +174,7 @@ public sealed interface DoipMessage {
 
     /** A diagnostic (UDS) message on its way between tester and module. */
     record Diagnostic(int source, int target, Bytes data) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x8001;
         }
@@ -167,6 +182,7 @@ public sealed interface DoipMessage {
 
     /** The gateway took the message; code is 0. */
     record DiagnosticAck(int source, int target, int code, Bytes previous) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x8002;
         }
@@ -174,6 +190,7 @@ public sealed interface DoipMessage {
 
     /** The gateway could not deliver the message. */
     record DiagnosticNack(int source, int target, int code, Bytes previous) implements DoipMessage {
+        @Override
         public int payloadType() {
             return 0x8003;
         }

@@ -20,6 +20,7 @@ public record ScpiLine(String header, List<String> parameters) {
         parameters = List.copyOf(parameters);
     }
 
+    /** Whether it asks for an answer. */
     public boolean isQuery() {
         return header.endsWith("?");
     }

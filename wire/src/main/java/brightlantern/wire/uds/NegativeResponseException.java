@@ -8,6 +8,10 @@ public class NegativeResponseException extends WireException {
     private final int service;
     private final int code;
 
+    /**
+     * @param service that was refused
+     * @param code negative response code (ISO 14229-1, annex A)
+     */
     public NegativeResponseException(int service, int code) {
         super(
                 "The module refused service 0x%02X: %s (0x%02X)"
@@ -16,6 +20,7 @@ public class NegativeResponseException extends WireException {
         this.code = code;
     }
 
+    /** The service that was refused. */
     public int service() {
         return service;
     }

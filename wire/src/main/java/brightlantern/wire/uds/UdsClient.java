@@ -41,6 +41,7 @@ public final class UdsClient {
         Bytes before = Bytes.EMPTY;
     }
 
+    /** A client of one module; all who ask that module should share it. */
     public UdsClient(Transport transport, ModuleAddress address, UdsTimings timings) {
         this(transport, address, timings, new Turns());
     }
@@ -57,6 +58,7 @@ public final class UdsClient {
         return new UdsClient(transport, address, other, turns);
     }
 
+    /** Where the module is reached. */
     public ModuleAddress address() {
         return address;
     }

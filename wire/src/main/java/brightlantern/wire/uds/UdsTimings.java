@@ -43,6 +43,7 @@ public record UdsTimings(
         return new UdsTimings(p2, p2Star, s3, limit, busyRetries, busyPause);
     }
 
+    /** The same with another time to wait for the beginning of an answer. */
     public UdsTimings withP2(Duration other) {
         return new UdsTimings(other, p2Star, s3, pendingLimit, busyRetries, busyPause);
     }

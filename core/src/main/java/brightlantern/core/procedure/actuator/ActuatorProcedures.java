@@ -59,6 +59,7 @@ public final class ActuatorProcedures {
         return STUDIES.get(study).outcomes(0);
     }
 
+    /** A procedure or two for each actuator of a vehicle. */
     public static List<Procedure> of(VehicleDescription d, Equipment equipment) {
         List<Procedure> all = new ArrayList<>();
         for (Actuator a : d.actuators()) {

@@ -44,6 +44,7 @@ public final class UpAndDown {
     /** Where it came to rest at one command. */
     private record Level(double command, double rest) {}
 
+    /** Judges a way up and down in steps; positions and commands in percent of travel. */
     public static Verdict judge(Actuator actuator, List<Sample> samples) {
         List<Level> levels = levels(samples);
         int top = 0;

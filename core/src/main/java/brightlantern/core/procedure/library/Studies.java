@@ -122,6 +122,7 @@ public final class Studies {
 
     private Studies() {}
 
+    /** Whether there is a study of that name. */
     public static boolean knows(String study) {
         return ALL.containsKey(study);
     }
@@ -134,6 +135,9 @@ public final class Studies {
         return knows(study) ? ALL.get(study).outcomes(MOST_CYLINDERS) : List.of();
     }
 
+    /**
+     * @throws NullPointerException when there is no such study; see {@link #knows}
+     */
     public static Study.Verdict judge(String study, Study.Material material) {
         return ALL.get(study).judge(material);
     }

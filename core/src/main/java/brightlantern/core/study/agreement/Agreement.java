@@ -25,6 +25,7 @@ public record Agreement(
         when = OrEmpty.list(when);
     }
 
+    /** The same with its limit in another unit; as it is when there is none to turn it into. */
     public Agreement in(String from, String to) {
         return to == null
                 ? this

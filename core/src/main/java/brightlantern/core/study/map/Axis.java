@@ -32,14 +32,17 @@ public record Axis(String value, double[] edges) {
         return edges.clone();
     }
 
+    /** How many cells it has. */
     public int cells() {
         return edges.length - 1;
     }
 
+    /** Lower edge of a cell. */
     public double from(int cell) {
         return edges[cell];
     }
 
+    /** Upper edge of a cell. */
     public double to(int cell) {
         return edges[cell + 1];
     }

@@ -25,6 +25,7 @@ public final class MapCsv {
 
     private MapCsv() {}
 
+    /** Writes a map with full digits; {@code read} gives the same back. */
     public static void write(OperatingMap map, Writer out) {
         try (CsvWriter csv = CsvWriter.builder().build(out)) {
             csv.writeRecord("map of", map.value(), "x", map.x().value(), "y", map.y().value());

@@ -49,6 +49,7 @@ public final class OperatingMap {
         static final Cell EMPTY =
                 new Cell(0, 0, Double.NaN, Double.NaN, Double.NaN, Double.NaN, Double.NaN);
 
+        /** Whether too few samples lie in it to tell anything. */
         public boolean thin() {
             return visits < 3;
         }
@@ -190,18 +191,24 @@ public final class OperatingMap {
         return i;
     }
 
+    /** Id of the value that is averaged. */
     public String value() {
         return value;
     }
 
+    /** The axis to the right. */
     public Axis x() {
         return x;
     }
 
+    /** The axis upwards. */
     public Axis y() {
         return y;
     }
 
+    /**
+     * @param x and y: place of the cell, from 0
+     */
     public Cell cell(int column, int row) {
         return cells[row * x.cells() + column];
     }
@@ -211,6 +218,7 @@ public final class OperatingMap {
         return path;
     }
 
+    /** How many samples lie in all cells together. */
     public long samples() {
         long n = 0;
         for (Cell c : cells) {

@@ -39,6 +39,7 @@ public final class ReactionCheck {
      * @param command and answer: by how much each changed
      */
     public record Step(double at, double command, double delay, double answer) {
+        /** Whether it moved with the command. */
         public boolean reacted() {
             return !Double.isNaN(delay);
         }

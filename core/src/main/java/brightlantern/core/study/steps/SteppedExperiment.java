@@ -115,6 +115,7 @@ public record SteppedExperiment(List<Reading> readings, Optional<Fit> fit) {
         return sum / values.length;
     }
 
+    /** An experiment of readings, in the order in which they were taken. */
     public static SteppedExperiment of(List<Reading> readings) {
         SimpleRegression line = new SimpleRegression();
         readings.forEach(r -> line.addData(r.input(), r.answer()));

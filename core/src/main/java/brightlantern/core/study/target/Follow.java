@@ -36,6 +36,7 @@ public record Follow(
         conditions = OrEmpty.list(conditions);
     }
 
+    /** The same with its limit in another unit; as it is when there is none to turn it into. */
     public Follow in(String from, String to) {
         return to == null
                 ? this

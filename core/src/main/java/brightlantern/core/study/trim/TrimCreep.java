@@ -81,6 +81,7 @@ public record TrimCreep(
                         away <= OVER ? 0 : tau * Math.log(away / OVER)));
     }
 
+    /** Whether it will settle beyond what counts as sound. */
     public boolean over() {
         return secondsLeft == 0;
     }

@@ -74,6 +74,7 @@ public record TrimDip(double markSeconds, String mark, double after, double by, 
         return dips;
     }
 
+    /** What it tells, in a sentence. */
     public String sentence() {
         return dips
                 ? String.format(

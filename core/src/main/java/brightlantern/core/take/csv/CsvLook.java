@@ -90,6 +90,7 @@ public record CsvLook(Dialect dialect, List<List<String>> rows, List<String> rem
             OptionalInt time,
             Optional<Clock> clock,
             Optional<DateOrder> dates) {
+        /** Nothing that a person corrected. */
         public static Corrections none() {
             return new Corrections(
                     Optional.empty(),

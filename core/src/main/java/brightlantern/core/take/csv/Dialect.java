@@ -49,6 +49,7 @@ public record Dialect(
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
@@ -81,6 +82,7 @@ public record Dialect(
             this.words = words;
         }
 
+        /** As people read it. */
         public String words() {
             return words;
         }
