@@ -20,6 +20,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** Accounts through the page, and what the database keeps. */
 class AccountsTest {
@@ -108,6 +109,30 @@ class AccountsTest {
         shop.waitForText(".notice", "holds from now on");
         shop.go("/");
         shop.one("[href='/jobs/new']");
+    }
+
+    @Test
+    void whatIsChangedInAnAccountHoldsAtOnce() throws Exception {
+        Accounts accounts = shop.app.getBean(Accounts.class);
+        for (String name : List.of("shut", "promoted", "renewed")) {
+            accounts.add(name, name, Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+            Visitor visitor = new Visitor(Garage.address(shop.app));
+            visitor.signIn(name, Workshop.PASSWORD);
+            assertThat(visitor.get("/shelf")).contains("Sign out");
+            long id = accounts.byName(name).orElseThrow().id();
+            switch (name) {
+                case "shut" -> accounts.enable(id, false);
+                case "promoted" ->
+                        shop.app
+                                .getBean(JdbcClient.class)
+                                .sql("update account set role = 'ONLOOKER' where id = ?")
+                                .param(id)
+                                .update();
+                default -> accounts.change(name, Workshop.PASSWORD, "quite-another-one");
+            }
+            assertThat(visitor.get("/shelf")).contains("Your sign-in has ended");
+            assertThat(visitor.get("/shelf")).doesNotContain("Sign out");
+        }
     }
 
     private static void change(String old, String password) {

@@ -1,5 +1,6 @@
 package brightlantern.app.account;
 
+import jakarta.servlet.http.HttpSession;
 import java.security.MessageDigest;
 import java.security.Principal;
 import java.security.SecureRandom;
@@ -132,12 +133,14 @@ class AccountController {
             @RequestParam("password") String password,
             @RequestParam("again") String again,
             Principal who,
+            HttpSession session,
             RedirectAttributes flash) {
         try {
             if (!password.equals(again)) {
                 throw new IllegalArgumentException("The new password was typed in two ways.");
             }
             accounts.change(who.getName(), old, password);
+            AccountGuard.goesOn(session);
             flash.addFlashAttribute("notice", "The new password holds from now on.");
         } catch (IllegalArgumentException wrongInput) {
             flash.addFlashAttribute("error", wrongInput.getMessage());
