@@ -75,6 +75,11 @@ if (job) {
       if (here) htmx.ajax('GET', here.dataset.url, { target: here, swap: 'innerHTML' });
     }, 120);
   };
+  // what this page missed while it did not read, it looks up
+  source.addEventListener('lost', () => {
+    refresh('rail');
+    for (const part of document.querySelectorAll('[data-part]')) refresh(part.dataset.part);
+  });
   source.addEventListener('changed', event => {
     if (event.data === 'sweep-done') {
       document.body.dataset.sweepDone = 'yes';

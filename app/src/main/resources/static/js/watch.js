@@ -68,8 +68,14 @@ if (wanted.length) {
     page.dataset.stream + '?' + wanted.map(v => 'v=' + encodeURIComponent(v)).join('&'),
   );
   addEventListener('pagehide', () => source.close());
+  let missed = '';
+  source.addEventListener('lost', event => {
+    missed = `This page did not keep up; ${event.data} messages with readings were left out.`;
+    setTimeout(() => (missed = ''), 10000);
+  });
   source.addEventListener('values', event => {
     const { points, troubles } = JSON.parse(event.data);
+    if (missed) troubles.push(missed);
     const trouble = document.getElementById('troubles');
     trouble.hidden = troubles.length === 0;
     if (troubles.length) trouble.textContent = troubles.join(' · ');

@@ -1,11 +1,11 @@
 package brightlantern.app.page;
 
 import brightlantern.app.job.Findings;
-import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.MediaType;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -20,7 +20,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  */
 @Controller
 public class PageEvents {
-    private final Map<Long, List<SseEmitter>> open = new ConcurrentHashMap<>();
+    private final Map<Long, List<Listener>> open = new ConcurrentHashMap<>();
     private final JobPages pages;
 
     PageEvents(JobPages pages) {
@@ -31,9 +31,15 @@ public class PageEvents {
     SseEmitter events(@PathVariable("id") long id) {
         pages.job(id);
         SseEmitter emitter = new SseEmitter(0L);
-        List<SseEmitter> list = open.computeIfAbsent(id, i -> new CopyOnWriteArrayList<>());
-        list.add(emitter);
-        Runnable gone = () -> list.remove(emitter);
+        List<Listener> list = open.computeIfAbsent(id, i -> new CopyOnWriteArrayList<>());
+        AtomicReference<Listener> self = new AtomicReference<>();
+        Runnable gone = () -> list.remove(self.get());
+        Listener listener =
+                new Listener(
+                        (name, data) -> emitter.send(SseEmitter.event().name(name).data(data)),
+                        gone);
+        self.set(listener);
+        list.add(listener);
         emitter.onCompletion(gone);
         emitter.onTimeout(gone);
         emitter.onError(e -> gone.run());
@@ -42,7 +48,7 @@ public class PageEvents {
 
     /** Tells all pages of a job that a part of it changed: rail, sweep or run; or sweep-done. */
     public void changed(long jobId, String part) {
-        send(jobId, "changed", part);
+        tell(jobId, "changed " + part, "changed", part);
     }
 
     @EventListener
@@ -53,21 +59,15 @@ public class PageEvents {
     @Scheduled(fixedDelay = 1000)
     void heads() {
         open.forEach(
-                (id, emitters) -> {
-                    if (!emitters.isEmpty()) {
-                        send(id, "head", pages.head(pages.context(id)));
+                (id, listeners) -> {
+                    if (!listeners.isEmpty()) {
+                        tell(id, "head", "head", pages.head(pages.context(id)));
                     }
                 });
     }
 
-    private void send(long jobId, String name, Object data) {
-        for (SseEmitter emitter : open.getOrDefault(jobId, List.of())) {
-            try {
-                emitter.send(SseEmitter.event().name(name).data(data));
-            } catch (IOException | IllegalStateException gone) {
-                open.get(jobId).remove(emitter);
-            }
-        }
+    private void tell(long jobId, Object key, String name, Object data) {
+        open.getOrDefault(jobId, List.of()).forEach(l -> l.tell(key, name, data));
     }
 
     @GetMapping("/jobs/{id}/rail")

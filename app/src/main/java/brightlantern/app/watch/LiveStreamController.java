@@ -2,24 +2,26 @@ package brightlantern.app.watch;
 
 import brightlantern.app.link.LiveFeed;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Listener;
 import brightlantern.core.signal.RangeDwell;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.watch.StudyNeeds;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -56,6 +58,14 @@ class LiveStreamController {
      */
     record Point(String id, double t, double v, String text, String verdict) {}
 
+    /**
+     * What came since the last one.
+     *
+     * @param now seconds since 1970
+     * @param troubles in words
+     */
+    record Frame(List<Point> points, double now, List<String> troubles) {}
+
     @GetMapping(path = "/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter stream(@PathVariable("id") long id, @RequestParam("v") List<String> ids) {
         JobPages.Context context = pages.context(id);
@@ -68,60 +78,47 @@ class LiveStreamController {
         LiveFeed.Subscription subscription = context.link().feed().subscribe(d, wanted, queue::add);
         Map<String, Double> newest = new HashMap<>();
         Map<String, RangeDwell> dwells = new HashMap<>();
-        ScheduledFuture<?>[] ticking = new ScheduledFuture<?>[1];
+        AtomicReference<ScheduledFuture<?>> ticking = new AtomicReference<>();
         Runnable end =
                 () -> {
                     subscription.close();
-                    ticking[0].cancel(false);
+                    Optional.ofNullable(ticking.get()).ifPresent(t -> t.cancel(false));
                 };
-        ticking[0] =
+        Listener page =
+                new Listener(
+                        (name, data) -> emitter.send(SseEmitter.event().name(name).data(data)),
+                        end);
+        ticking.set(
                 clock.scheduleWithFixedDelay(
                         () -> {
                             List<Point> points = new ArrayList<>();
                             for (LiveFeed.Samples s = queue.poll(); s != null; s = queue.poll()) {
                                 newest.putAll(s.values());
-                                double t = s.epochSeconds();
-                                s.values()
-                                        .forEach(
-                                                (v, raw) -> {
-                                                    Value value = shown.get(v);
-                                                    if (value != null) {
-                                                        points.add(
-                                                                point(
-                                                                        value, t, raw, newest,
-                                                                        dwells));
-                                                    }
-                                                });
+                                for (Map.Entry<String, Double> e : s.values().entrySet()) {
+                                    Value value = shown.get(e.getKey());
+                                    if (value != null) {
+                                        double t = s.epochSeconds();
+                                        points.add(point(value, t, e.getValue(), newest, dwells));
+                                    }
+                                }
                             }
-                            try {
-                                emitter.send(
-                                        SseEmitter.event()
-                                                .name("values")
-                                                .data(
-                                                        Map.of(
-                                                                "points",
-                                                                points,
-                                                                "now",
-                                                                LiveFeed.now(),
-                                                                "troubles",
-                                                                context
-                                                                        .link()
-                                                                        .feed()
-                                                                        .troubles()
-                                                                        .values()
-                                                                        .stream()
-                                                                        .map(d::named)
-                                                                        .toList())));
-                            } catch (IOException | IllegalStateException gone) {
-                                end.run();
-                            }
+                            page.tell(new Object(), "values", frame(context, points));
                         },
                         SEND_MILLIS,
                         SEND_MILLIS,
-                        TimeUnit.MILLISECONDS);
+                        TimeUnit.MILLISECONDS));
         emitter.onCompletion(end);
         emitter.onError(e -> end.run());
         return emitter;
+    }
+
+    private static Frame frame(JobPages.Context context, List<Point> points) {
+        return new Frame(
+                points,
+                LiveFeed.now(),
+                context.link().feed().troubles().values().stream()
+                        .map(context.description()::named)
+                        .toList());
     }
 
     private static Point point(
