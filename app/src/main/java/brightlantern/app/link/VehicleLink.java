@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
@@ -32,6 +33,7 @@ import java.util.stream.Collectors;
  */
 public final class VehicleLink {
     private static final Duration POWER_WAIT = Duration.ofMillis(500);
+    private static final Duration VIN_WAIT = Duration.ofMillis(300);
     private static final Duration CONNECT_WAIT = Duration.ofSeconds(2);
 
     /** More identifiers in one request than this make some modules refuse. */
@@ -40,16 +42,24 @@ public final class VehicleLink {
     private final VehicleAddress address;
     private final VehicleNetwork network;
     private final LiveFeed feed = new LiveFeed(this);
-    private final CommandLease lease = new CommandLease();
+    private final Function<String, CommandLease> leases;
+    private volatile CommandLease lease = new CommandLease();
     private final Map<Integer, UdsClient> clients = new ConcurrentHashMap<>();
     private Transport transport;
+    private WireException failure;
+    private long failedAt;
     private volatile Status status = Status.unknown();
     private volatile long lastUse = System.nanoTime();
     private volatile double knownIgnition = Double.NaN;
 
-    VehicleLink(VehicleAddress address, VehicleNetwork network) {
+    /**
+     * @param leases VIN → who commands that vehicle
+     */
+    VehicleLink(
+            VehicleAddress address, VehicleNetwork network, Function<String, CommandLease> leases) {
         this.address = address;
         this.network = network;
+        this.leases = leases;
     }
 
     /**
@@ -103,12 +113,52 @@ public final class VehicleLink {
      *
      * @throws WireException when the vehicle is not reached
      */
-    public synchronized Transport transport() throws WireException {
+    public Transport transport() throws WireException {
+        return transport(System.nanoTime());
+    }
+
+    /**
+     * @param asked when the caller began to wait: a failure since then is its failure too, or each
+     *     of those that wait would wait for one of its own
+     */
+    private synchronized Transport transport(long asked) throws WireException {
         if (transport == null || !transport.isOpen()) {
+            if (failure != null && failedAt - asked > 0) {
+                throw new WireException(failure.getMessage(), failure);
+            }
             clients.clear();
-            transport = network.open(address, CONNECT_WAIT);
+            try {
+                transport = network.open(address, CONNECT_WAIT);
+            } catch (WireException unreachable) {
+                failure = unreachable;
+                failedAt = System.nanoTime();
+                throw unreachable;
+            }
+            failure = null;
+            commandedAs(vin());
         }
         return transport;
+    }
+
+    private Optional<String> vin() {
+        try {
+            return network.vin(address, VIN_WAIT);
+        } catch (IOException silent) {
+            return Optional.empty();
+        }
+    }
+
+    /** Whoever commands it goes on, unless somebody else has the vehicle by another way. */
+    private void commandedAs(Optional<String> vin) {
+        vin.map(leases)
+                .filter(its -> its != lease)
+                .ifPresent(
+                        its -> {
+                            lease.holder()
+                                    .filter(h -> its.holder().isEmpty())
+                                    .ifPresent(its::claim);
+                            lease = its;
+                        });
     }
 
     synchronized void close() {
@@ -120,8 +170,12 @@ public final class VehicleLink {
     }
 
     /** The client of a module; all users of a module share it and take turns. */
-    public synchronized UdsClient module(int moduleAddress) throws WireException {
-        Transport open = transport();
+    public UdsClient module(int moduleAddress) throws WireException {
+        return module(moduleAddress, System.nanoTime());
+    }
+
+    private synchronized UdsClient module(int moduleAddress, long asked) throws WireException {
+        Transport open = transport(asked);
         return clients.computeIfAbsent(
                 moduleAddress,
                 a -> new UdsClient(open, new LogicalAddress(a), UdsTimings.STANDARD));

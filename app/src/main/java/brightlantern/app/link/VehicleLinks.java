@@ -52,6 +52,11 @@ public class VehicleLinks {
     private final VehicleNetwork network = new DoipNetwork(TESTER);
     private final Map<String, VehicleLink> links = new ConcurrentHashMap<>();
     private final Map<String, VehicleNetwork.Heard> heard = new ConcurrentHashMap<>();
+
+    /** VIN → who commands it. */
+    private final Map<String, CommandLease> leases = new ConcurrentHashMap<>();
+
+    private final OwnTurns<String> turns = new OwnTurns<>("vehicle-refresh");
     private final List<AutoCloseable> listeners = new ArrayList<>();
     private final Set<String> configured = ConcurrentHashMap.newKeySet();
     private final VehicleLibrary library;
@@ -150,12 +155,19 @@ public class VehicleLinks {
         configured.add(address);
     }
 
+    /** The link to a vehicle: the same one however its address is written. */
     public VehicleLink link(String address) {
+        VehicleAddress there = VehicleAddress.kept(address);
         VehicleLink link =
                 links.computeIfAbsent(
-                        address, a -> new VehicleLink(VehicleAddress.kept(a), network));
+                        network.place(there), p -> new VehicleLink(there, network, this::leaseOf));
         link.used();
         return link;
+    }
+
+    /** One vehicle is commanded by one person, whatever ways lead to it. */
+    private CommandLease leaseOf(String vin) {
+        return leases.computeIfAbsent(vin, v -> new CommandLease());
     }
 
     public VehicleLink link(Job job) {
@@ -231,34 +243,31 @@ public class VehicleLinks {
      */
     @Scheduled(fixedDelay = 700)
     void refresh() {
-        for (VehicleLink link : links.values()) {
-            if (closing) {
-                return;
-            }
-            if (link.idleFor(IDLE)) {
-                link.close();
-                links.remove(link.address().text());
-                continue;
-            }
-            List<Job> its =
-                    jobs.all().stream()
-                            .filter(j -> j.isOpen() && j.address().equals(link.address().text()))
-                            .toList();
-            Optional<VehicleDescription> description =
-                    its.stream()
-                            .map(this::description)
-                            .max(Comparator.comparing(VehicleDescription::isKnown));
-            if (description.isPresent() && link.refresh(description.get())) {
-                for (Job job : its) {
-                    log.add(
-                            job,
-                            "vehicle",
-                            CommandLog.KEY,
-                            "key turned on",
-                            "seen on the vehicle",
-                            "");
-                    findings.note(job.id(), "prove", "vehicle", "Key off and on again.");
-                }
+        List<Job> open = jobs.all().stream().filter(Job::isOpen).toList();
+        links.forEach((place, link) -> turns.turn(place, () -> refresh(place, link, open)));
+    }
+
+    private void refresh(String place, VehicleLink link, List<Job> open) {
+        if (closing) {
+            return;
+        }
+        if (link.idleFor(IDLE)) {
+            link.close();
+            links.remove(place);
+            return;
+        }
+        List<Job> its =
+                open.stream()
+                        .filter(j -> network.place(VehicleAddress.kept(j.address())).equals(place))
+                        .toList();
+        Optional<VehicleDescription> description =
+                its.stream()
+                        .map(this::description)
+                        .max(Comparator.comparing(VehicleDescription::isKnown));
+        if (description.isPresent() && link.refresh(description.get())) {
+            for (Job job : its) {
+                log.add(job, "vehicle", CommandLog.KEY, "key turned on", "seen on the vehicle", "");
+                findings.note(job.id(), "prove", "vehicle", "Key off and on again.");
             }
         }
     }
@@ -266,6 +275,7 @@ public class VehicleLinks {
     @PreDestroy
     void close() {
         closing = true;
+        turns.close();
         for (AutoCloseable listener : listeners) {
             try {
                 listener.close();

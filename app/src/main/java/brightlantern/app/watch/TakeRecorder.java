@@ -2,6 +2,7 @@ package brightlantern.app.watch;
 
 import brightlantern.app.job.Takes;
 import brightlantern.app.link.LiveFeed;
+import brightlantern.app.link.OwnTurns;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.PageEvents;
 import brightlantern.core.filter.Filter;
@@ -43,6 +44,7 @@ class TakeRecorder {
 
     private final Takes takes;
     private final PageEvents events;
+    private final OwnTurns<Long> turns = new OwnTurns<>("take-keeper");
     private final TakeJudge judge;
     private final Map<Long, Recording> recordings = new ConcurrentHashMap<>();
 
@@ -89,13 +91,13 @@ class TakeRecorder {
         final Object writing = new Object();
 
         LiveFeed.Subscription subscription;
-        long takeId = -1;
+        volatile long takeId = -1;
         double start = Double.NaN;
         int chunk;
         int compacted;
         int waitingSamples;
         boolean startedOnce;
-        String trouble = "";
+        volatile String trouble = "";
 
         Recording(
                 JobPages.Context context,
@@ -298,29 +300,30 @@ class TakeRecorder {
 
     @Scheduled(fixedDelay = 250)
     void flushAll() {
-        for (Map.Entry<Long, Recording> entry : recordings.entrySet()) {
-            Recording recording = entry.getValue();
-            try {
-                synchronized (recording.writing) {
-                    // whoever stopped it meanwhile has written all of it
-                    if (recordings.get(entry.getKey()) == recording) {
-                        step(entry.getKey(), recording);
-                    }
+        recordings.forEach((job, recording) -> turns.turn(job, () -> flushOne(job, recording)));
+    }
+
+    private void flushOne(long jobId, Recording recording) {
+        try {
+            synchronized (recording.writing) {
+                // whoever stopped it meanwhile has written all of it
+                if (recordings.get(jobId) == recording) {
+                    step(jobId, recording);
                 }
-                recording.trouble = "";
-            } catch (RuntimeException failed) {
-                if (recording.trouble.isEmpty()) {
-                    LOG.warn(
-                            "A piece of take {} could not be kept: {}",
-                            recording.takeId,
-                            failed.getMessage());
-                }
-                recording.trouble =
-                        notKept(failed)
-                                + (recording.full()
-                                        ? " The memory for it is full as well: what comes in now is lost."
-                                        : "");
             }
+            recording.trouble = "";
+        } catch (RuntimeException failed) {
+            if (recording.trouble.isEmpty()) {
+                LOG.warn(
+                        "A piece of take {} could not be kept: {}",
+                        recording.takeId,
+                        failed.getMessage());
+            }
+            recording.trouble =
+                    notKept(failed)
+                            + (recording.full()
+                                    ? " The memory for it is full as well: what comes in now is lost."
+                                    : "");
         }
     }
 
@@ -381,6 +384,7 @@ class TakeRecorder {
 
     @PreDestroy
     void close() {
+        turns.close();
         for (long jobId : List.copyOf(recordings.keySet())) {
             try {
                 stop(jobId);

@@ -15,6 +15,9 @@ import java.util.function.Consumer;
 
 /** Vehicles reached over diagnostics on the Internet protocol (ISO 13400-2). */
 public final class DoipNetwork implements VehicleNetwork {
+    /** Characters of ISO 3779; one that was never written is all 0x00 or 0xFF. */
+    private static final String VIN = "[A-HJ-NPR-Z0-9]{17}";
+
     private static final int READY = 1;
 
     private final int testerAddress;
@@ -39,6 +42,21 @@ public final class DoipNetwork implements VehicleNetwork {
     public boolean isAmong(VehicleAddress address, Collection<String> texts) {
         InetSocketAddress there = socket(address);
         return !there.isUnresolved() && texts.contains(there.getAddress().getHostAddress());
+    }
+
+    @Override
+    public String place(VehicleAddress address) {
+        InetSocketAddress there = socket(address);
+        return there.isUnresolved() ? address.text() : there.getAddress().getHostAddress();
+    }
+
+    @Override
+    public Optional<String> vin(VehicleAddress address, Duration wait) throws IOException {
+        return DoipDiscovery.exchange(
+                        socket(address), new DoipMessage.IdentificationRequest(), wait)
+                .filter(DoipMessage.Announcement.class::isInstance)
+                .map(m -> ((DoipMessage.Announcement) m).vin())
+                .filter(v -> v.matches(VIN));
     }
 
     @Override

@@ -19,6 +19,16 @@ public interface VehicleNetwork {
     /** Whether an address is the same place as one of these texts, however it is written. */
     boolean isAmong(VehicleAddress address, Collection<String> texts);
 
+    /** The same for all addresses that lead to the same place, however they are written. */
+    String place(VehicleAddress address);
+
+    /**
+     * The VIN of the vehicle that answers there; empty when none answers in time.
+     *
+     * @throws IOException when it cannot be asked
+     */
+    Optional<String> vin(VehicleAddress address, Duration wait) throws IOException;
+
     /**
      * @throws WireException when the vehicle is not reached, stays silent or refuses
      */
