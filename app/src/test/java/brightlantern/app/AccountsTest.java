@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -133,6 +134,23 @@ class AccountsTest {
             assertThat(visitor.get("/shelf")).contains("Your sign-in has ended");
             assertThat(visitor.get("/shelf")).doesNotContain("Sign out");
         }
+    }
+
+    @Test
+    void passwordsCannotBeTriedInARow() throws Exception {
+        shop.app
+                .getBean(Accounts.class)
+                .add("tried", "Tried", Workshop.PASSWORD, Accounts.Role.TECHNICIAN);
+        Visitor visitor = new Visitor(Garage.address(shop.app));
+        Map<String, String> wrong = Map.of("username", "tried", "password", "not-that-one");
+        for (int i = 0; i < 5; i++) {
+            assertThat(visitor.post("/sign-in", "/sign-in", wrong)).contains("password is wrong");
+        }
+        assertThat(visitor.post("/sign-in", "/sign-in", wrong))
+                .contains("Too many wrong passwords");
+        TimeUnit.MILLISECONDS.sleep(1100);
+        visitor.signIn("tried", Workshop.PASSWORD);
+        assertThat(visitor.get("/shelf")).contains("Sign out");
     }
 
     private static void change(String old, String password) {

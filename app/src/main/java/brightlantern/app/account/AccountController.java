@@ -47,7 +47,8 @@ class AccountController {
     }
 
     @GetMapping("/sign-in")
-    String signIn() {
+    String signIn(@RequestParam(name = "wait", required = false) Integer wait, Model model) {
+        model.addAttribute("wait", wait);
         return accounts.isEmpty() ? "redirect:/first" : "account/sign-in";
     }
 

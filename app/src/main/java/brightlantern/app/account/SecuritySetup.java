@@ -2,6 +2,7 @@ package brightlantern.app.account;
 
 import java.util.Arrays;
 import java.util.Optional;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -13,6 +14,7 @@ import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
 
@@ -26,7 +28,7 @@ class SecuritySetup {
                     + " frame-ancestors 'none'";
 
     @Bean
-    SecurityFilterChain security(HttpSecurity http) throws Exception {
+    SecurityFilterChain security(HttpSecurity http, BrakedSignIn braked) throws Exception {
         return http.authorizeHttpRequests(
                         requests ->
                                 requests.requestMatchers(
@@ -47,6 +49,7 @@ class SecuritySetup {
                                         .hasAnyRole(atLeast(Accounts.Role.TECHNICIAN))
                                         .anyRequest()
                                         .authenticated())
+                .addFilterBefore(braked, UsernamePasswordAuthenticationFilter.class)
                 .formLogin(
                         form ->
                                 form.loginPage("/sign-in")
@@ -86,6 +89,14 @@ class SecuritySetup {
                                         .filter(a -> a.contains("text/html"))
                                         .isPresent());
         return cache;
+    }
+
+    /** It stands in the security chain alone, after the check of the form's token. */
+    @Bean
+    FilterRegistrationBean<BrakedSignIn> onlyInTheChain(BrakedSignIn braked) {
+        FilterRegistrationBean<BrakedSignIn> registration = new FilterRegistrationBean<>(braked);
+        registration.setEnabled(false);
+        return registration;
     }
 
     @Bean
