@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import brightlantern.app.account.Accounts;
+import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
@@ -151,6 +152,36 @@ class AccountsTest {
         TimeUnit.MILLISECONDS.sleep(1100);
         visitor.signIn("tried", Workshop.PASSWORD);
         assertThat(visitor.get("/shelf")).contains("Sign out");
+    }
+
+    @Test
+    void whatIsTooLongIsToldOrKeptShorterAndNeverLost() throws Exception {
+        Job job = shop.app.getBean(Jobs.class).byId(job()).orElseThrow();
+        CommandLog log = shop.app.getBean(CommandLog.class);
+        log.add(
+                job,
+                "tech",
+                CommandLog.OUTPUT,
+                "w".repeat(60_000),
+                "y".repeat(600),
+                "7F ".repeat(60_000));
+        CommandLog.Line kept = log.newest(1).get(0);
+        assertThat(List.of(kept.what(), kept.why(), kept.answer()))
+                .allSatisfy(text -> assertThat(text).endsWith("characters left out)"));
+
+        Visitor visitor = new Visitor(Garage.address(shop.app));
+        visitor.signIn("tech", Workshop.PASSWORD);
+        String told =
+                visitor.send(
+                        visitor.token("/shelf"),
+                        "/jobs",
+                        Map.of(
+                                "address", "127.0.9.9",
+                                "vin", job.vin(),
+                                "complaint", "c".repeat(4001),
+                                "odometer", "1000",
+                                "earlier", ""));
+        assertThat(told).contains("Complaint: expected at most 4000 characters, found 4001.");
     }
 
     private static void change(String old, String password) {

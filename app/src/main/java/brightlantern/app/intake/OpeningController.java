@@ -24,6 +24,9 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 /** A job is opened: the vehicle is found, read, and its complaint told. */
 @Controller
 class OpeningController {
+    /** Characters of a complaint, as its field says. */
+    private static final int LONGEST_TEXT = 4000;
+
     private final Jobs jobs;
     private final VehicleLinks links;
     private final Findings findings;
@@ -105,6 +108,8 @@ class OpeningController {
                 throw new IllegalArgumentException(
                         "Complaint: expected what the customer says, found nothing.");
             }
+            notLonger("Complaint", complaint);
+            notLonger("Earlier repairs", earlier);
         } catch (IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
             flash.addFlashAttribute("complaint", complaint);
@@ -137,6 +142,14 @@ class OpeningController {
                     seed(id, d, coded, repaired == null ? List.of() : repaired, who.getName());
                 });
         return "redirect:/jobs/" + id + "/intake";
+    }
+
+    private static void notLonger(String field, String text) {
+        if (text.trim().length() > LONGEST_TEXT) {
+            throw new IllegalArgumentException(
+                    "%s: expected at most %d characters, found %d."
+                            .formatted(field, LONGEST_TEXT, text.trim().length()));
+        }
     }
 
     private void seed(

@@ -22,6 +22,11 @@ public class CommandLog {
     /** Something was written into a module. */
     public static final String WRITE = "write";
 
+    /** Characters of a command and of its reason. */
+    private static final int LONGEST = 400;
+
+    private static final int LONGEST_ANSWER = 1000;
+
     private final JdbcClient db;
 
     CommandLog(JdbcClient db) {
@@ -38,10 +43,19 @@ public class CommandLog {
             String why,
             String answer) {}
 
+    /** Keeps a line; no length of a text can prevent it. */
     public void add(Job job, String who, String kind, String what, String why, String answer) {
         db.sql(
                         "insert into command_log (at, job_id, who, vin, kind, what, why, answer) values (?, ?, ?, ?, ?, ?, ?, ?)")
-                .params(Jobs.time(Instant.now()), job.id(), who, job.vin(), kind, what, why, answer)
+                .params(
+                        Jobs.time(Instant.now()),
+                        job.id(),
+                        who,
+                        job.vin(),
+                        kind,
+                        Cut.to(LONGEST, what),
+                        Cut.to(LONGEST, why),
+                        Cut.to(LONGEST_ANSWER, answer))
                 .update();
     }
 

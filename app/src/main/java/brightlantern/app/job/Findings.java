@@ -11,6 +11,9 @@ import org.springframework.stereotype.Repository;
 /** What the stages found, in the order in which it was found. */
 @Repository
 public class Findings {
+    /** Characters of a finding's words. */
+    private static final int LONGEST = 2000;
+
     private final JdbcClient db;
     private final Json json;
     private final ApplicationEventPublisher events;
@@ -78,7 +81,7 @@ public class Findings {
                 .param(Jobs.time(Instant.now()))
                 .param(stage)
                 .param(who)
-                .param(text)
+                .param(Cut.to(LONGEST, text))
                 .param(passed.orElse(null))
                 .param(evidence.map(json::write).orElse(null))
                 .param(detail == null ? null : json.write(detail))

@@ -9,6 +9,9 @@ import org.springframework.stereotype.Repository;
 /** Repairs that were authorised and done. */
 @Repository
 public class Repairs {
+    /** Characters of a repair's name, and of who authorised it. */
+    private static final int LONGEST = 200;
+
     private final JdbcClient db;
 
     Repairs(JdbcClient db) {
@@ -30,7 +33,13 @@ public class Repairs {
     public void add(long jobId, String suspectId, String name, String authorisedBy, String who) {
         db.sql(
                         "insert into repair (job_id, at, suspect_id, name, authorised_by, who) values (?, ?, ?, ?, ?, ?)")
-                .params(jobId, Jobs.time(Instant.now()), suspectId, name, authorisedBy, who)
+                .params(
+                        jobId,
+                        Jobs.time(Instant.now()),
+                        suspectId,
+                        Cut.to(LONGEST, name),
+                        Cut.to(LONGEST, authorisedBy),
+                        who)
                 .update();
     }
 

@@ -23,6 +23,11 @@ public class Takes {
 
     private static final int MOST_RECENT = 4;
 
+    /** Characters of a take's name. */
+    private static final int LONGEST_NAME = 200;
+
+    private static final int LONGEST_MARK = 400;
+
     private final JdbcClient db;
     private final Json json;
     private final Set<Long> running = ConcurrentHashMap.newKeySet();
@@ -65,7 +70,7 @@ public class Takes {
     public long start(long jobId, String name, Instant at, String circumstance) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql("insert into take (job_id, name, started, circumstance) values (?, ?, ?, ?)")
-                .params(jobId, name, Jobs.time(at), circumstance)
+                .params(jobId, Cut.to(LONGEST_NAME, name), Jobs.time(at), circumstance)
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
@@ -151,7 +156,7 @@ public class Takes {
 
     public void mark(long takeId, double seconds, String text) {
         db.sql("insert into take_mark (take_id, seconds, text) values (?, ?, ?)")
-                .params(takeId, seconds, text)
+                .params(takeId, seconds, Cut.to(LONGEST_MARK, text))
                 .update();
     }
 
