@@ -96,7 +96,7 @@ class OpeningController {
             @RequestParam("odometer") String odometer,
             @RequestParam("earlier") String earlier,
             @RequestParam(name = "plate", defaultValue = "") String plate,
-            @RequestParam(name = "repaired", required = false) List<String> repaired,
+            @RequestParam(name = "repaired", defaultValue = "") List<String> repaired,
             Principal who,
             RedirectAttributes flash) {
         double km;
@@ -137,10 +137,7 @@ class OpeningController {
                                 km,
                                 earlier.trim(),
                                 plate.trim().substring(0, Math.min(20, plate.trim().length()))));
-        description.ifPresent(
-                d -> {
-                    seed(id, d, coded, repaired == null ? List.of() : repaired, who.getName());
-                });
+        description.ifPresent(d -> seed(id, d, coded, repaired, who.getName()));
         return "redirect:/jobs/" + id + "/intake";
     }
 

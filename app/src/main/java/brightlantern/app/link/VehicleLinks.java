@@ -41,7 +41,6 @@ import org.springframework.stereotype.Component;
 /** All vehicles that this program talks to or has heard of, and the descriptions of their kinds. */
 @Component
 public class VehicleLinks {
-    private static final int MOST_HEARD = 256;
     private static final Logger LOG = LoggerFactory.getLogger(VehicleLinks.class);
     private static final Duration ASK_WAIT = Duration.ofMillis(700);
     private static final Duration IDLE = Duration.ofMinutes(10);
@@ -51,7 +50,7 @@ public class VehicleLinks {
 
     private final VehicleNetwork network = new DoipNetwork(TESTER);
     private final Map<String, VehicleLink> links = new ConcurrentHashMap<>();
-    private final Map<String, VehicleNetwork.Heard> heard = new ConcurrentHashMap<>();
+    private final Announcements heard = new Announcements();
 
     /** VIN → who commands it. */
     private final Map<String, CommandLease> leases = new ConcurrentHashMap<>();
@@ -101,18 +100,10 @@ public class VehicleLinks {
                 .forEach(configured::add);
         if (!announcements.isBlank()) {
             try {
-                listeners.add(network.listen(announcements, this::announced));
+                listeners.add(network.listen(announcements, heard::hear));
             } catch (IOException taken) {
                 LOG.warn("Announcements of vehicles are not heard: {}", taken.getMessage());
             }
-        }
-    }
-
-    /** Whatever is on the network may say anything; no workshop has more vehicles at once. */
-    private void announced(VehicleNetwork.Heard vehicle) {
-        String address = vehicle.address().text();
-        if (heard.size() < MOST_HEARD || heard.containsKey(address)) {
-            heard.put(address, vehicle);
         }
     }
 
@@ -211,11 +202,11 @@ public class VehicleLinks {
                         troubles.add("Address '" + address + "' does not answer.");
                     }
                 });
-        heard.forEach(
-                (address, vehicle) ->
-                        found.putIfAbsent(
-                                address,
-                                new FoundVehicle(address, vehicle.vin(), "announced itself")));
+        for (VehicleNetwork.Heard vehicle : heard.all()) {
+            String address = vehicle.address().text();
+            found.putIfAbsent(
+                    address, new FoundVehicle(address, vehicle.vin(), "announced itself"));
+        }
         return new Search(
                 found.values().stream()
                         .sorted(Comparator.comparing(FoundVehicle::address))
