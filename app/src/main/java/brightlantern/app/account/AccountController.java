@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpSession;
 import java.security.MessageDigest;
 import java.security.Principal;
 import java.security.SecureRandom;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Controller;
@@ -28,10 +29,7 @@ class AccountController {
     private String code = "";
     private int wrong;
 
-    AccountController(
-            Accounts accounts,
-            @org.springframework.beans.factory.annotation.Value("${lantern.demo:false}")
-                    boolean demo) {
+    AccountController(Accounts accounts, @Value("${lantern.demo:false}") boolean demo) {
         this.accounts = accounts;
         this.demo = demo;
     }

@@ -15,6 +15,7 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
 
@@ -60,14 +61,7 @@ class SecuritySetup {
                 .headers(
                         headers ->
                                 headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY))
-                                        .referrerPolicy(
-                                                r ->
-                                                        r.policy(
-                                                                org.springframework.security.web
-                                                                        .header.writers
-                                                                        .ReferrerPolicyHeaderWriter
-                                                                        .ReferrerPolicy
-                                                                        .SAME_ORIGIN)))
+                                        .referrerPolicy(r -> r.policy(ReferrerPolicy.SAME_ORIGIN)))
                 .build();
     }
 

@@ -25,6 +25,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
 /** The list of jobs, the making of a new one, and the Intake page. */
@@ -129,7 +130,7 @@ class IntakeController {
 
     /** The vehicle as it is reached now, for a person who asks why nothing answers. */
     @GetMapping("/jobs/{id}/link")
-    @org.springframework.web.bind.annotation.ResponseBody
+    @ResponseBody
     Map<String, Object> link(@PathVariable("id") long id) {
         return Map.of("head", pages.head(pages.context(id)));
     }
