@@ -30,6 +30,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 
 /** The real application with stand-ins and visitors, without a browser. */
 final class Garage implements AutoCloseable {
+    private static final int SERIAL = 733;
+
     private static final long MOST_NANOS = 90_000_000_000L;
 
     final ConfigurableApplicationContext app;
@@ -88,19 +90,28 @@ final class Garage implements AutoCloseable {
         return visitor;
     }
 
-    /** A stand-in of any shipped description, in its scenario or as built. */
+    /**
+     * A stand-in of any shipped description, in its scenario or as built. No two have the same VIN:
+     * they would be one vehicle, that one person commands.
+     */
     StandInVehicle vehicle(String id, boolean broken, String address) throws IOException {
-        StandInVehicle vehicle = standIn(id, broken, address);
+        int before = (int) vehicles.stream().filter(v -> v.description().id().equals(id)).count();
+        StandInVehicle vehicle = standIn(id, broken, address, SERIAL + before);
         vehicles.add(vehicle);
         return vehicle;
     }
 
     /** The same, for whoever closes it. */
     static StandInVehicle standIn(String id, boolean broken, String address) throws IOException {
+        return standIn(id, broken, address, SERIAL);
+    }
+
+    private static StandInVehicle standIn(String id, boolean broken, String address, int serial)
+            throws IOException {
         VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
         List<String> scenarios = StandIns.scenarios(id);
         StandInVehicle vehicle =
-                StandIns.of(d, scenarios.get(broken ? scenarios.size() - 1 : 0), 733);
+                StandIns.of(d, scenarios.get(broken ? scenarios.size() - 1 : 0), serial);
         vehicle.open(InetAddress.getByName(address));
         return vehicle;
     }
