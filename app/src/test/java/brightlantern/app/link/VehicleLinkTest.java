@@ -10,17 +10,14 @@ import brightlantern.wire.transport.Transport;
 import brightlantern.wire.transport.VehicleAddress;
 import brightlantern.wire.transport.VehicleNetwork;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -42,35 +39,46 @@ class VehicleLinkTest {
     @Test
     void oneFailureIsOneFailureForAllThatWait() throws Exception {
         int modules = 14;
-        Stub silent = new Stub(true, Optional.empty());
+        List<Thread> waiting = new CopyOnWriteArrayList<>();
+        // the attempt ends once all the others wait for it
+        Stub silent =
+                new Stub(
+                        () ->
+                                waiting.stream()
+                                                .filter(t -> t.getState() == Thread.State.BLOCKED)
+                                                .count()
+                                        == modules - 1,
+                        Optional.empty());
         VehicleLink link = link("127.0.9.9", silent);
-        ExecutorService askers = Executors.newFixedThreadPool(modules);
-        List<Callable<String>> asked = new ArrayList<>();
-        for (int i = 0; i < modules; i++) {
-            int module = i + 1;
-            asked.add(
-                    () -> {
-                        try {
-                            link.module(module);
-                            return "reached";
-                        } catch (WireException failed) {
-                            return failed.getMessage();
-                        }
-                    });
+        List<String> told = new CopyOnWriteArrayList<>();
+        for (int i = 1; i <= modules; i++) {
+            int module = i;
+            waiting.add(
+                    new Thread(
+                            () -> {
+                                try {
+                                    link.module(module);
+                                } catch (WireException failed) {
+                                    told.add(failed.getMessage());
+                                }
+                            }));
         }
-        for (Future<String> told : askers.invokeAll(asked)) {
-            assertThat(told.get()).isEqualTo("Routing activation was not answered.");
+        waiting.forEach(Thread::start);
+        for (Thread asker : waiting) {
+            asker.join();
         }
-        askers.shutdown();
-        // whoever came while one attempt was under way shares its end; late ones make one more
-        assertThat(silent.opened.get()).isBetween(1, 3);
+        assertThat(told).hasSize(modules).containsOnly("Routing activation was not answered.");
+        assertThat(silent.opened.get()).isEqualTo(1);
+
+        waiting.clear();
+        silent.fails = () -> true;
         assertThatThrownBy(link::transport).isInstanceOf(WireException.class);
-        assertThat(silent.opened.get()).isBetween(2, 4);
+        assertThat(silent.opened.get()).isEqualTo(2);
     }
 
     @Test
     void aVehicleIsCommandedByOneWhateverWayLeadsThere() throws Exception {
-        Stub van = new Stub(false, Optional.of(VIN));
+        Stub van = new Stub(null, Optional.of(VIN));
         VehicleLink one = link("127.0.9.1", van);
         VehicleLink other = link("shop-van", van);
         one.lease().claim("ann");
@@ -80,7 +88,7 @@ class VehicleLinkTest {
         assertThatThrownBy(() -> other.lease().claim("bob"))
                 .isInstanceOf(IllegalStateException.class)
                 .hasMessageContaining("ann is commanding this vehicle now");
-        VehicleLink elsewhere = link("127.0.9.2", new Stub(false, Optional.empty()));
+        VehicleLink elsewhere = link("127.0.9.2", new Stub(null, Optional.empty()));
         elsewhere.transport();
         elsewhere.lease().claim("bob");
     }
@@ -88,11 +96,13 @@ class VehicleLinkTest {
     /** A network with one vehicle, that activates no routing when it is silent. */
     private static final class Stub implements VehicleNetwork {
         private final AtomicInteger opened = new AtomicInteger();
-        private final boolean silent;
         private final Optional<String> vin;
 
-        Stub(boolean silent, Optional<String> vin) {
-            this.silent = silent;
+        /** Until this holds an attempt goes on, and then it fails; null when it is answered. */
+        private volatile BooleanSupplier fails;
+
+        Stub(BooleanSupplier fails, Optional<String> vin) {
+            this.fails = fails;
             this.vin = vin;
         }
 
@@ -119,11 +129,9 @@ class VehicleLinkTest {
         @Override
         public Transport open(VehicleAddress address, Duration wait) throws WireException {
             opened.incrementAndGet();
-            if (silent) {
-                try {
-                    Thread.sleep(500);
-                } catch (InterruptedException stopped) {
-                    Thread.currentThread().interrupt();
+            if (fails != null) {
+                while (!fails.getAsBoolean()) {
+                    Thread.onSpinWait();
                 }
                 throw new WireException("Routing activation was not answered.");
             }
