@@ -57,6 +57,12 @@ document.addEventListener('submit', event => {
 if (job) {
   const source = new EventSource(`/jobs/${job}/events`);
   addEventListener('pagehide', () => source.close());
+  // a stream that ends for good may have ended with its sign-in
+  source.onerror = async () => {
+    if (source.readyState !== EventSource.CLOSED) return;
+    const now = await fetch(location.href);
+    if (now.redirected && new URL(now.url).pathname === '/sign-in') location.href = '/sign-in?ended';
+  };
   source.addEventListener('head', event => {
     const head = JSON.parse(event.data);
     head.link = head.connected ? 'connected' : 'not connected';

@@ -138,6 +138,19 @@ class AccountsTest {
     }
 
     @Test
+    void anOpenPageOfAShutAccountGoesToTheSignIn() throws Exception {
+        Accounts accounts = shop.app.getBean(Accounts.class);
+        accounts.add("onlooker", "Onlooker", Workshop.PASSWORD, Accounts.Role.ONLOOKER);
+        long job = job();
+        shop.browser.manage().deleteAllCookies();
+        shop.signIn("onlooker");
+        shop.go("/jobs/" + job + "/trace");
+        shop.until("the stream", b -> shop.text("#rail") != null);
+        accounts.enable(accounts.byName("onlooker").orElseThrow().id(), false);
+        shop.waitForText(".notice", "Your sign-in has ended");
+    }
+
+    @Test
     void passwordsCannotBeTriedInARow() throws Exception {
         shop.app
                 .getBean(Accounts.class)

@@ -6,6 +6,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Repository;
@@ -29,8 +30,10 @@ public class Accounts {
 
     private final JdbcClient db;
     private final PasswordEncoder encoder;
+    private final ApplicationEventPublisher events;
 
-    Accounts(JdbcClient db, PasswordEncoder encoder) {
+    Accounts(JdbcClient db, PasswordEncoder encoder, ApplicationEventPublisher events) {
+        this.events = events;
         this.db = db;
         this.encoder = encoder;
     }
@@ -55,6 +58,9 @@ public class Accounts {
             Role role,
             boolean enabled,
             boolean mustChange) {}
+
+    /** What was signed in under an account until now holds no longer. */
+    public record SignInsEnded(String name) {}
 
     public boolean isEmpty() {
         return db.sql("select count(*) from account").query(Long.class).single() == 0;
@@ -138,6 +144,7 @@ public class Accounts {
         db.sql("update account set password = ?, must_change = false where id = ?")
                 .params(encoder.encode(password), account.id())
                 .update();
+        ended(account);
     }
 
     /**
@@ -154,10 +161,25 @@ public class Accounts {
                 db.sql("update account set password = ?, must_change = true where id = ?")
                         .params(encoder.encode(once.toString()), id)
                         .update();
+        byId(id).ifPresent(this::ended);
         return changed == 1 ? Optional.of(once.toString()) : Optional.empty();
     }
 
     public void enable(long id, boolean enabled) {
         db.sql("update account set enabled = ? where id = ?").params(enabled, id).update();
+        if (!enabled) {
+            byId(id).ifPresent(this::ended);
+        }
+    }
+
+    private Optional<Account> byId(long id) {
+        return db.sql("select * from account where id = ?")
+                .param(id)
+                .query((rs, n) -> account(rs))
+                .optional();
+    }
+
+    private void ended(Account account) {
+        events.publishEvent(new SignInsEnded(account.name()));
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.Consumer;
 
 /**
  * A page that listens to the program. What it has not taken yet waits in a line that has an end,
@@ -27,19 +28,20 @@ public final class Listener {
                         return thread;
                     });
 
-    /** Gives one message to the page and may wait for it. */
-    @FunctionalInterface
-    public interface Way {
+    /** To the page; each may wait for it. */
+    interface Way {
         /**
          * @throws IOException when the page is gone
          */
         void send(String name, Object data) throws IOException;
+
+        void close();
     }
 
     private record Message(String name, Object data) {}
 
     private final Way way;
-    private final Runnable end;
+    private final Consumer<Listener> end;
     private final Map<Object, Message> line = new LinkedHashMap<>();
     private boolean sending;
     private boolean gone;
@@ -48,7 +50,7 @@ public final class Listener {
     /**
      * @param end what to do when the page is gone
      */
-    public Listener(Way way, Runnable end) {
+    Listener(Way way, Consumer<Listener> end) {
         this.way = way;
         this.end = end;
     }
@@ -79,7 +81,7 @@ public final class Listener {
                 way.send(next.name(), next.data());
             }
         } catch (IOException | RuntimeException left) {
-            leave();
+            gone();
         }
     }
 
@@ -96,11 +98,25 @@ public final class Listener {
         return line.remove(line.keySet().iterator().next());
     }
 
-    private void leave() {
+    synchronized boolean isGone() {
+        return gone;
+    }
+
+    /** The page is not there any more. */
+    void gone() {
         synchronized (this) {
+            if (gone) {
+                return;
+            }
             gone = true;
             line.clear();
         }
-        end.run();
+        end.accept(this);
+    }
+
+    /** Ends the stream: who listens may not do so any longer. */
+    void end() {
+        gone();
+        SENDERS.execute(way::close);
     }
 }

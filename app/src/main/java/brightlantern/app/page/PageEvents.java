@@ -1,11 +1,11 @@
 package brightlantern.app.page;
 
 import brightlantern.app.job.Findings;
+import java.security.Principal;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.MediaType;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -22,28 +22,18 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 public class PageEvents {
     private final Map<Long, List<Listener>> open = new ConcurrentHashMap<>();
     private final JobPages pages;
+    private final Listeners listeners;
 
-    PageEvents(JobPages pages) {
+    PageEvents(JobPages pages, Listeners listeners) {
         this.pages = pages;
+        this.listeners = listeners;
     }
 
     @GetMapping(path = "/jobs/{id}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter events(@PathVariable("id") long id) {
+    SseEmitter events(@PathVariable("id") long id, Principal who) {
         pages.job(id);
-        SseEmitter emitter = new SseEmitter(0L);
-        List<Listener> list = open.computeIfAbsent(id, i -> new CopyOnWriteArrayList<>());
-        AtomicReference<Listener> self = new AtomicReference<>();
-        Runnable gone = () -> list.remove(self.get());
-        Listener listener =
-                new Listener(
-                        (name, data) -> emitter.send(SseEmitter.event().name(name).data(data)),
-                        gone);
-        self.set(listener);
-        list.add(listener);
-        emitter.onCompletion(gone);
-        emitter.onTimeout(gone);
-        emitter.onError(e -> gone.run());
-        return emitter;
+        List<Listener> its = open.computeIfAbsent(id, i -> new CopyOnWriteArrayList<>());
+        return listeners.open(who, its::add, its::remove);
     }
 
     /** Tells all pages of a job that a part of it changed: rail, sweep or run; or sweep-done. */
@@ -59,8 +49,8 @@ public class PageEvents {
     @Scheduled(fixedDelay = 1000)
     void heads() {
         open.forEach(
-                (id, listeners) -> {
-                    if (!listeners.isEmpty()) {
+                (id, its) -> {
+                    if (!its.isEmpty()) {
                         tell(id, "head", "head", pages.head(pages.context(id)));
                     }
                 });

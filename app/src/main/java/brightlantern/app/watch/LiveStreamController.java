@@ -3,12 +3,14 @@ package brightlantern.app.watch;
 import brightlantern.app.link.LiveFeed;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Listener;
+import brightlantern.app.page.Listeners;
 import brightlantern.core.signal.RangeDwell;
 import brightlantern.core.signal.RangeVerdict;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.watch.StudyNeeds;
+import java.security.Principal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -22,6 +24,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -37,6 +40,7 @@ class LiveStreamController {
     private static final long SEND_MILLIS = 80;
 
     private final JobPages pages;
+    private final Listeners listeners;
     private final ScheduledExecutorService clock =
             Executors.newScheduledThreadPool(
                     2,
@@ -46,8 +50,9 @@ class LiveStreamController {
                         return thread;
                     });
 
-    LiveStreamController(JobPages pages) {
+    LiveStreamController(JobPages pages, Listeners listeners) {
         this.pages = pages;
+        this.listeners = listeners;
     }
 
     /**
@@ -67,10 +72,10 @@ class LiveStreamController {
     record Frame(List<Point> points, double now, List<String> troubles) {}
 
     @GetMapping(path = "/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter stream(@PathVariable("id") long id, @RequestParam("v") List<String> ids) {
+    SseEmitter stream(
+            @PathVariable("id") long id, @RequestParam("v") List<String> ids, Principal who) {
         JobPages.Context context = pages.context(id);
         VehicleDescription d = context.description();
-        SseEmitter emitter = new SseEmitter(0L);
         ConcurrentLinkedQueue<LiveFeed.Samples> queue = new ConcurrentLinkedQueue<>();
         Map<String, Value> shown = new LinkedHashMap<>();
         ids.forEach(v -> d.value(v).ifPresent(value -> shown.put(v, value)));
@@ -79,37 +84,32 @@ class LiveStreamController {
         Map<String, Double> newest = new HashMap<>();
         Map<String, RangeDwell> dwells = new HashMap<>();
         AtomicReference<ScheduledFuture<?>> ticking = new AtomicReference<>();
-        Runnable end =
-                () -> {
+        Consumer<Listener> send =
+                page -> {
+                    List<Point> points = new ArrayList<>();
+                    for (LiveFeed.Samples s = queue.poll(); s != null; s = queue.poll()) {
+                        newest.putAll(s.values());
+                        for (Map.Entry<String, Double> e : s.values().entrySet()) {
+                            Value value = shown.get(e.getKey());
+                            if (value != null) {
+                                double t = s.epochSeconds();
+                                points.add(point(value, t, e.getValue(), newest, dwells));
+                            }
+                        }
+                    }
+                    page.tell(new Object(), "values", frame(context, points));
+                };
+        return listeners.open(
+                who,
+                page -> ticking.set(every(() -> send.accept(page))),
+                page -> {
                     subscription.close();
                     Optional.ofNullable(ticking.get()).ifPresent(t -> t.cancel(false));
-                };
-        Listener page =
-                new Listener(
-                        (name, data) -> emitter.send(SseEmitter.event().name(name).data(data)),
-                        end);
-        ticking.set(
-                clock.scheduleWithFixedDelay(
-                        () -> {
-                            List<Point> points = new ArrayList<>();
-                            for (LiveFeed.Samples s = queue.poll(); s != null; s = queue.poll()) {
-                                newest.putAll(s.values());
-                                for (Map.Entry<String, Double> e : s.values().entrySet()) {
-                                    Value value = shown.get(e.getKey());
-                                    if (value != null) {
-                                        double t = s.epochSeconds();
-                                        points.add(point(value, t, e.getValue(), newest, dwells));
-                                    }
-                                }
-                            }
-                            page.tell(new Object(), "values", frame(context, points));
-                        },
-                        SEND_MILLIS,
-                        SEND_MILLIS,
-                        TimeUnit.MILLISECONDS));
-        emitter.onCompletion(end);
-        emitter.onError(e -> end.run());
-        return emitter;
+                });
+    }
+
+    private ScheduledFuture<?> every(Runnable tick) {
+        return clock.scheduleWithFixedDelay(tick, SEND_MILLIS, SEND_MILLIS, TimeUnit.MILLISECONDS);
     }
 
     private static Frame frame(JobPages.Context context, List<Point> points) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -17,22 +18,41 @@ class ListenerTest {
     private final CountDownLatch reads = new CountDownLatch(1);
     private final CountDownLatch asleep = new CountDownLatch(1);
 
+    private static Listener page(Sending way) {
+        return page(way, () -> {}, () -> {});
+    }
+
+    private static Listener page(Sending way, Runnable closed, Runnable end) {
+        return new Listener(
+                new Listener.Way() {
+                    @Override
+                    public void send(String name, Object data) throws IOException {
+                        way.send(name, data);
+                    }
+
+                    @Override
+                    public void close() {
+                        closed.run();
+                    }
+                },
+                self -> end.run());
+    }
+
+    private interface Sending {
+        void send(String name, Object data) throws IOException;
+    }
+
     /** A page that reads nothing until it is told to. */
     private Listener sleeper(List<Object> got, CountDownLatch last) {
-        return new Listener(
+        return page(
                 (name, data) -> {
                     asleep.countDown();
-                    try {
-                        reads.await();
-                    } catch (InterruptedException stopped) {
-                        throw new IOException(stopped);
-                    }
+                    sleep();
                     got.add(name + " " + data);
                     if (data.equals("last")) {
                         last.countDown();
                     }
-                },
-                () -> {});
+                });
     }
 
     @Test
@@ -43,7 +63,7 @@ class ListenerTest {
                         .mapToObj(i -> sleeper(new CopyOnWriteArrayList<>(), never))
                         .toList();
         CountDownLatch read = new CountDownLatch(1);
-        Listener awake = new Listener((name, data) -> read.countDown(), () -> {});
+        Listener awake = page((name, data) -> read.countDown());
         for (int i = 0; i < 1000; i++) {
             for (Listener s : sleepers) {
                 s.tell(new Object(), "values", i);
@@ -89,16 +109,49 @@ class ListenerTest {
     }
 
     @Test
-    void aPageThatIsGoneIsToldNothingMore() throws Exception {
+    void aStreamThatIsEndedIsClosedEvenWhileItsPageSleeps() throws Exception {
+        CountDownLatch closed = new CountDownLatch(1);
         CountDownLatch ended = new CountDownLatch(1);
         Listener page =
-                new Listener(
+                page(
                         (name, data) -> {
+                            asleep.countDown();
+                            sleep();
+                        },
+                        closed::countDown,
+                        ended::countDown);
+        page.tell("head", "head", 1);
+        asleep.await();
+        page.end();
+        assertThat(closed.await(5, TimeUnit.SECONDS)).isTrue();
+        assertThat(ended.getCount()).isZero();
+        reads.countDown();
+    }
+
+    private void sleep() throws IOException {
+        try {
+            reads.await();
+        } catch (InterruptedException stopped) {
+            throw new IOException(stopped);
+        }
+    }
+
+    @Test
+    void aPageThatIsGoneIsToldNothingMore() throws Exception {
+        AtomicInteger told = new AtomicInteger();
+        CountDownLatch ended = new CountDownLatch(1);
+        Listener page =
+                page(
+                        (name, data) -> {
+                            told.incrementAndGet();
                             throw new IOException("gone");
                         },
+                        () -> {},
                         ended::countDown);
         page.tell("head", "head", 1);
         assertThat(ended.await(5, TimeUnit.SECONDS)).isTrue();
         page.tell("head", "head", 2);
+        assertThat(page.isGone()).isTrue();
+        assertThat(told.get()).isEqualTo(1);
     }
 }
