@@ -17,9 +17,6 @@ import java.util.function.Supplier;
  * somewhere else.
  */
 public final class UdsModule {
-    /** Functional group of the emission system, ISO 27145-3. */
-    private static final int EMISSION_GROUP = 0x33;
-
     /** It asks for more time this often, well within P2* (5 s). */
     private static final long PENDING_MILLIS = 2000;
 
@@ -237,21 +234,11 @@ public final class UdsModule {
         return replies;
     }
 
-    private static final class Refusal extends RuntimeException {
-        private static final long serialVersionUID = 1L;
-        final int code;
-
-        Refusal(int code) {
-            super(null, null, false, false);
-            this.code = code;
-        }
-    }
-
     private Bytes answer(int service, Bytes request) {
         return switch (service) {
             case 0x10 -> {
                 int kind = request.at(1) & 0x7F;
-                exact(request, 2);
+                Refusal.unlessSize(request, 2);
                 if (kind != 1 && kind != 3) {
                     throw new Refusal(0x12);
                 }
@@ -261,32 +248,26 @@ public final class UdsModule {
                 yield Bytes.of(0x50, kind, 0x00, 0x32, 0x01, 0xF4);
             }
             case 0x11 -> {
-                exact(request, 2);
+                Refusal.unlessSize(request, 2);
                 leaveSession();
                 yield Bytes.of(0x51, request.at(1));
             }
             case 0x14 -> {
-                exact(request, 4);
+                Refusal.unlessSize(request, 4);
                 memory.clear();
                 yield Bytes.of(0x54);
             }
-            case 0x19 -> codes(request);
+            case 0x19 -> new CodeReports(memory, behaviour).answer(request);
             case 0x22 -> read(request);
             case 0x2E -> write(request);
             case 0x2F -> control(request);
             case 0x31 -> routine(request);
             case 0x3E -> {
-                exact(request, 2);
+                Refusal.unlessSize(request, 2);
                 yield (request.at(1) & 0x80) != 0 ? Bytes.EMPTY : Bytes.of(0x7E, 0x00);
             }
             default -> throw new Refusal(0x11);
         };
-    }
-
-    private static void exact(Bytes request, int size) {
-        if (request.size() != size) {
-            throw new Refusal(0x13);
-        }
     }
 
     private Bytes read(Bytes request) {
@@ -329,10 +310,10 @@ public final class UdsModule {
         }
         int kind = request.at(3);
         if (kind == 0x00) {
-            exact(request, 4);
+            Refusal.unlessSize(request, 4);
             output.take().accept(OptionalDouble.empty());
         } else if (kind == 0x03) {
-            exact(request, 5);
+            Refusal.unlessSize(request, 5);
             if (!output.allowed().getAsBoolean()) {
                 throw new Refusal(0x83);
             }
@@ -370,150 +351,5 @@ public final class UdsModule {
             default -> throw new Refusal(0x12);
         }
         return Bytes.of(0x71, kind, request.at(2), request.at(3)).plus(result);
-    }
-
-    private Bytes codes(Bytes request) {
-        int kind = request.at(1);
-        return switch (kind) {
-            case 0x01 -> {
-                exact(request, 3);
-                int count = memory.matching(request.at(2)).size();
-                yield Bytes.of(0x59, 0x01, 0xFF, 0x01, count >> 8, count);
-            }
-            case 0x02 -> {
-                exact(request, 3);
-                yield list(0x02, memory.matching(request.at(2)));
-            }
-            case 0x0A -> {
-                exact(request, 2);
-                yield list(0x0A, memory.all());
-            }
-            case 0x15 -> {
-                exact(request, 2);
-                yield list(0x15, memory.permanent());
-            }
-            case 0x03 -> {
-                exact(request, 2);
-                Bytes answer = Bytes.of(0x59, 0x03);
-                for (CodeMemory.Entry e : memory.matching(0xFF)) {
-                    answer = e.first.isPresent() ? answer.plus(code(e)).plus(Bytes.of(1)) : answer;
-                    answer = e.last.isPresent() ? answer.plus(code(e)).plus(Bytes.of(2)) : answer;
-                }
-                yield answer;
-            }
-            case 0x08 -> {
-                exact(request, 4);
-                int mask = request.at(2);
-                yield severities(
-                        0x08,
-                        memory.matching(request.at(3)).stream()
-                                .filter(e -> (e.kind.severity() & mask) != 0)
-                                .toList());
-            }
-            case 0x09 -> {
-                exact(request, 5);
-                yield severities(0x09, List.of(entry(request)));
-            }
-            case 0x42 -> {
-                exact(request, 5);
-                emissionGroup(request);
-                Bytes answer = Bytes.of(0x59, 0x42, EMISSION_GROUP, 0xFF, 0xE0, 0x04);
-                for (CodeMemory.Entry e : memory.matching(request.at(3))) {
-                    if (e.kind.emission()) {
-                        answer =
-                                answer.plus(Bytes.of(e.kind.severity()))
-                                        .plus(code(e))
-                                        .plus(Bytes.of(e.status));
-                    }
-                }
-                yield answer;
-            }
-            case 0x55 -> {
-                exact(request, 3);
-                emissionGroup(request);
-                Bytes answer = Bytes.of(0x59, 0x55, EMISSION_GROUP, 0xFF, 0x04);
-                for (CodeMemory.Entry e : memory.permanent()) {
-                    answer = answer.plus(code(e)).plus(Bytes.of(e.status));
-                }
-                yield answer;
-            }
-            case 0x04 -> {
-                exact(request, 6);
-                CodeMemory.Entry e = entry(request);
-                Bytes answer = head(0x04, e);
-                int record = request.at(5);
-                if (e.first.isPresent() && (record == 0xFF || record == 0x01)) {
-                    Bytes first = e.first.get();
-                    answer =
-                            answer.plus(Bytes.of(0x01))
-                                    .plus(
-                                            behaviour == Behaviour.SHORT_FRAMES
-                                                    ? first.slice(0, first.size() - 1)
-                                                    : first);
-                }
-                if (e.last.isPresent() && (record == 0xFF || record == 0x02)) {
-                    answer = answer.plus(Bytes.of(0x02)).plus(e.last.get());
-                }
-                yield answer;
-            }
-            case 0x06 -> {
-                exact(request, 6);
-                CodeMemory.Entry e = entry(request);
-                int record = request.at(5);
-                Bytes answer = head(0x06, e);
-                if (record == 0xFF || record == 0x01) {
-                    answer = answer.plus(Bytes.of(0x01, e.occurrences));
-                }
-                if (record == 0xFF || record == 0x02) {
-                    answer = answer.plus(Bytes.of(0x02, e.ageing));
-                }
-                if (behaviour == Behaviour.TORN_RECORDS) {
-                    yield answer.slice(0, answer.size() - 1);
-                }
-                if (record == 0xFF || record == 0x03) {
-                    answer = answer.plus(Bytes.of(0x03, e.healing));
-                }
-                yield answer;
-            }
-            default -> throw new Refusal(0x12);
-        };
-    }
-
-    private CodeMemory.Entry entry(Bytes request) {
-        int dtc = request.at(2) << 16 | request.at(3) << 8 | request.at(4);
-        return memory.entry(dtc).orElseThrow(() -> new Refusal(0x31));
-    }
-
-    private static void emissionGroup(Bytes request) {
-        if (request.at(2) != EMISSION_GROUP) {
-            throw new Refusal(0x31);
-        }
-    }
-
-    private static Bytes code(CodeMemory.Entry e) {
-        return Bytes.of(e.dtc >> 16, e.dtc >> 8, e.dtc);
-    }
-
-    private static Bytes severities(int kind, List<CodeMemory.Entry> entries) {
-        Bytes answer = Bytes.of(0x59, kind, 0xFF);
-        for (CodeMemory.Entry e : entries) {
-            answer =
-                    answer.plus(Bytes.of(e.kind.severity(), 0x00))
-                            .plus(code(e))
-                            .plus(Bytes.of(e.status));
-        }
-        return answer;
-    }
-
-    private static Bytes head(int kind, CodeMemory.Entry e) {
-        return Bytes.of(0x59, kind).plus(code(e)).plus(Bytes.of(e.status));
-    }
-
-    private static Bytes list(int kind, List<CodeMemory.Entry> entries) {
-        Bytes answer = Bytes.of(0x59, kind, 0xFF);
-        for (CodeMemory.Entry e : entries) {
-            answer = answer.plus(code(e)).plus(Bytes.of(e.status));
-        }
-        return answer;
     }
 }
