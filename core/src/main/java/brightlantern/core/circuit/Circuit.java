@@ -9,9 +9,15 @@ import java.util.stream.Stream;
 public record Circuit(
         String id,
         String name,
+        String system,
         List<ProbePoint> points,
         List<Segment> segments,
-        List<MotorPart> motors) {
+        List<MotorPart> motors,
+        List<Consumer> consumers,
+        List<Source> sources,
+        List<Divider> dividers,
+        List<Setting> settings,
+        List<Gauge> gauges) {
     /** The battery poles, which every circuit has. */
     public static final String PLUS = "BAT+";
 
@@ -21,6 +27,12 @@ public record Circuit(
         points = OrEmpty.list(points);
         segments = OrEmpty.list(segments);
         motors = OrEmpty.list(motors);
+        system = OrEmpty.text(system);
+        consumers = OrEmpty.list(consumers);
+        sources = OrEmpty.list(sources);
+        dividers = OrEmpty.list(dividers);
+        settings = OrEmpty.list(settings);
+        gauges = OrEmpty.list(gauges);
     }
 
     /**
@@ -39,7 +51,20 @@ public record Circuit(
 
     /** All parts that carry current. */
     public List<Component> components() {
-        return Stream.concat(segments.stream(), motors.stream()).<Component>map(c -> c).toList();
+        return Stream.of(segments, motors, consumers, sources, dividers)
+                .flatMap(List::stream)
+                .<Component>map(c -> c)
+                .toList();
+    }
+
+    /** The part of an id, if it has one. */
+    public Optional<Component> component(String partId) {
+        return components().stream().filter(c -> c.id().equals(partId)).findFirst();
+    }
+
+    /** The setting of an id, if it has one. */
+    public Optional<Setting> setting(String settingId) {
+        return settings.stream().filter(s -> s.id().equals(settingId)).findFirst();
     }
 
     /**

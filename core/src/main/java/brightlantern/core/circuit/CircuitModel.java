@@ -14,11 +14,11 @@ import java.util.Set;
  * little off their drawing.
  */
 public final class CircuitModel {
-    /** A tenth of a millivolt is below what any workshop meter shows. */
-    private static final double SETTLED_VOLTS = 1e-4;
+    /** Far below what any workshop meter shows, so that two ways to compute it agree. */
+    private static final double SETTLED_VOLTS = 1e-7;
 
     /** The rounds contract by a third or better each: so many are never needed. */
-    private static final int MOST_ROUNDS = 40;
+    private static final int MOST_ROUNDS = 60;
 
     /** A segment whose current changes by more than this, in ampere, carries a motor. */
     private static final double CARRIES_AMPS = 0.1;

@@ -20,6 +20,9 @@ public record ExpectedReading(double volts, double tolerance) {
     /** Motor currents and wire lengths of one type scatter by this much. */
     private static final double PARTS_SHARE = 0.12;
 
+    /** Sensors feel something that nobody told, and scatter. */
+    private static final double SIGNAL_SHARE = 0.1;
+
     /**
      * A reading is right when it lies within so many standard deviations, or this much, of the
      * healthy one.
@@ -29,11 +32,26 @@ public record ExpectedReading(double volts, double tolerance) {
     /** What a circuit with these faults reads at a point in a state. */
     public static ExpectedReading at(
             Circuit circuit, String point, OperatingState state, List<Fault> faults) {
-        double volts = new CircuitModel(circuit).solve(state, faults).volts().get(point);
-        boolean earth = circuit.point(point).side().equals("earth");
-        double drop = earth ? Math.abs(volts) : Math.abs(state.supplyVolts() - volts);
-        double supply = earth ? 0 : SUPPLY_VOLTS;
-        double parts = PARTS_SHARE * drop;
+        return of(
+                circuit,
+                point,
+                state.supplyVolts(),
+                new CircuitModel(circuit).solve(state, faults).volts().get(point));
+    }
+
+    /**
+     * A computed voltage, with how far a right reading may lie from it.
+     *
+     * @param volts at the point, as computed
+     */
+    public static ExpectedReading of(
+            Circuit circuit, String point, double supplyVolts, double volts) {
+        String side = circuit.point(point).side();
+        // what a module feeds is a share of what the module has regulated
+        boolean fed = side.equals("supply") && circuit.sources().isEmpty();
+        double drop = fed ? Math.abs(supplyVolts - volts) : Math.abs(volts);
+        double supply = fed ? SUPPLY_VOLTS : 0;
+        double parts = (side.equals("signal") ? SIGNAL_SHARE : PARTS_SHARE) * drop;
         return new ExpectedReading(
                 volts, Math.sqrt(METER_VOLTS * METER_VOLTS + supply * supply + parts * parts));
     }

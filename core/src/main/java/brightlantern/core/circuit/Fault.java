@@ -11,8 +11,19 @@ public sealed interface Fault {
     /** A part as this fault leaves it; the part itself when the fault is in another one. */
     Component in(Component part);
 
-    /** Ohms added in a segment. */
+    /** Id of the part that it is in. */
+    String part();
+
+    /** Ohms added in a part's way. */
     record Series(String segment, double size) implements Fault {
+        /** As good as nothing at all: dust on an insulator. */
+        public static final double OPEN_OHM = 1e6;
+
+        @Override
+        public String part() {
+            return segment;
+        }
+
         @Override
         public String unit() {
             return "Ω";
@@ -20,12 +31,17 @@ public sealed interface Fault {
 
         @Override
         public Component in(Component part) {
-            return part instanceof Segment s && s.id().equals(segment) ? s.with(size) : part;
+            return part.id().equals(segment) ? part.with(size) : part;
         }
     }
 
     /** A motor whose load current is so many times the usual. */
     record Drag(String motor, double size) implements Fault {
+        @Override
+        public String part() {
+            return motor;
+        }
+
         @Override
         public String unit() {
             return "times the load";

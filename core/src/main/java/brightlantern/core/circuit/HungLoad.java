@@ -14,6 +14,21 @@ public record HungLoad(String point, String pole, Load load) implements Componen
     }
 
     @Override
+    public String from() {
+        return point;
+    }
+
+    @Override
+    public String to() {
+        return pole;
+    }
+
+    @Override
+    public boolean isLinear(OperatingState state) {
+        return false;
+    }
+
+    @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
         into.resistor(point, pole, load.ohmAt(before.across(point, pole, NOMINAL_VOLTS)));
     }

@@ -21,6 +21,11 @@ public record MotorPart(
     }
 
     @Override
+    public boolean isLinear(OperatingState state) {
+        return !state.moving().contains(id);
+    }
+
+    @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
         into.resistor(from, to, STANDBY_OHM);
         OperatingState.Drive drive = state.driven().get(id);

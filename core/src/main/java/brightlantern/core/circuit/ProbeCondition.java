@@ -10,18 +10,65 @@ import java.util.Set;
  * A way to use a circuit while one of its points is measured: at rest, with a load hung on the
  * point, or while a motor moves.
  *
- * @param moving the motor that moves; empty when none does
+ * @param moving the motor that moves, or the setting that somebody made; empty for none
  */
 public record ProbeCondition(Load load, Optional<String> moving) {
+    /** So many volts a setting must change at a point to be worth a reading there. */
+    private static final double WORTH_VOLTS = 0.05;
+
     /** All that are worth a reading; at rest comes first. */
     public static List<ProbeCondition> of(Circuit circuit) {
         List<ProbeCondition> all = new ArrayList<>();
+        if (!circuit.gauges().isEmpty()) {
+            // its own consumers load it
+            all.add(new ProbeCondition(Load.NOTHING, Optional.empty()));
+            circuit.settings()
+                    .forEach(s -> all.add(new ProbeCondition(Load.NOTHING, Optional.of(s.id()))));
+            return List.copyOf(all);
+        }
         for (Load load : Load.values()) {
             all.add(new ProbeCondition(load, Optional.empty()));
         }
         circuit.motors()
                 .forEach(m -> all.add(new ProbeCondition(Load.NOTHING, Optional.of(m.id()))));
         return List.copyOf(all);
+    }
+
+    /** Those that are worth a reading at a point: to unplug what changes nothing tells nothing. */
+    public static List<ProbeCondition> of(Circuit circuit, String point) {
+        if (circuit.gauges().isEmpty()) {
+            return of(circuit);
+        }
+        double rest = healthy(circuit, point, Set.of());
+        return of(circuit).stream()
+                .filter(
+                        c ->
+                                !c.unplugs()
+                                        || Math.abs(
+                                                        healthy(
+                                                                        circuit,
+                                                                        point,
+                                                                        Set.copyOf(c.motors()))
+                                                                - rest)
+                                                > WORTH_VOLTS)
+                .toList();
+    }
+
+    private static double healthy(Circuit circuit, String point, Set<String> settings) {
+        return new FaultTable(
+                        circuit, OperatingState.idle(GaugeState.TYPICAL_VOLTS).moving(settings))
+                .with(Optional.empty())
+                .at(point);
+    }
+
+    /** Whether something is unplugged for it. */
+    public boolean unplugs() {
+        return moving.filter(Setting::unplugs).isPresent();
+    }
+
+    /** What somebody does at the vehicle for it; empty when nothing is to be done. */
+    public String does(Circuit circuit) {
+        return moving.flatMap(circuit::setting).map(Setting::does).orElse("");
     }
 
     /** The same for the same condition, whatever the circuit. */
@@ -32,7 +79,12 @@ public record ProbeCondition(Load load, Optional<String> moving) {
     /** As people read it. */
     public String name(Circuit circuit) {
         if (moving.isPresent()) {
-            return circuit.motor(moving.get()).name() + " moving";
+            return circuit.setting(moving.get())
+                    .map(Setting::name)
+                    .orElseGet(() -> circuit.motor(moving.get()).name() + " moving");
+        }
+        if (!circuit.gauges().isEmpty()) {
+            return circuit.sources().isEmpty() ? "nothing switched on" : "key on, all plugged in";
         }
         return load == Load.NOTHING ? "at rest, nothing hung on it" : load.words() + " hung on it";
     }

@@ -1,22 +1,63 @@
 package brightlantern.core.circuit;
 
+import brightlantern.core.description.OrEmpty;
+import java.util.Optional;
+
 /**
  * What joins two points.
  *
  * @param ohm resistance when healthy
+ * @param closedBy the setting without which it is open; empty for what is always closed
+ * @param openedBy the setting that opens it; empty for what nothing opens
  */
-public record Segment(String id, String name, SegmentKind kind, String from, String to, double ohm)
+public record Segment(
+        String id,
+        String name,
+        SegmentKind kind,
+        String from,
+        String to,
+        double ohm,
+        String closedBy,
+        String openedBy)
         implements Component {
     /** An open relay leaks a little, as dust does. */
     private static final double OPEN_OHM = 1e7;
 
-    /** The same with so many ohms more. */
+    public Segment {
+        closedBy = OrEmpty.text(closedBy);
+        openedBy = OrEmpty.text(openedBy);
+    }
+
+    /** One that nothing opens or closes. */
+    public Segment(String id, String name, SegmentKind kind, String from, String to, double ohm) {
+        this(id, name, kind, from, to, ohm, "", "");
+    }
+
+    /** A pin of a connector. */
+    public record Pin(String plug, String number) {}
+
+    /** The pin whose contact it is; empty for all else. */
+    public Optional<Pin> pin() {
+        if (kind != SegmentKind.CONTACT || openedBy.isEmpty()) {
+            return Optional.empty();
+        }
+        int dot = from.lastIndexOf('.');
+        return Optional.of(new Pin(from.substring(0, dot), from.substring(dot + 1)));
+    }
+
+    @Override
     public Segment with(double moreOhm) {
-        return new Segment(id, name, kind, from, to, ohm + moreOhm);
+        return new Segment(id, name, kind, from, to, ohm + moreOhm, closedBy, openedBy);
     }
 
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
-        into.resistor(from, to, state.open().contains(id) ? OPEN_OHM : ohm);
+        into.resistor(from, to, isOpen(state) ? OPEN_OHM : ohm);
+    }
+
+    private boolean isOpen(OperatingState state) {
+        return state.open().contains(id)
+                || !closedBy.isEmpty() && !state.moving().contains(closedBy)
+                || !openedBy.isEmpty() && state.moving().contains(openedBy);
     }
 }

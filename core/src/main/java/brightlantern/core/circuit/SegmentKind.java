@@ -12,6 +12,10 @@ public enum SegmentKind {
     FUSE("burnt", "Repair the holder of", 3, 60, 25),
     /** Contacts burn with every switching. */
     RELAY("burnt", "Replace", 3, 15, 18),
+    /** Switches wear, the ones in use most. */
+    SWITCH("worn", "Replace", 4, 30, 35),
+    /** An output of a module seldom dies by itself, and takes the module with it. */
+    DRIVER("dead", "Replace the module of", 0.7, 90, 420),
     SPLICE("bad", "Remake", 2, 80, 20),
     /** Plugs are wet, shaken, and opened at every repair. */
     CONTACT("corroded", "Clean and remake", 3, 40, 15),

@@ -3,16 +3,67 @@ package brightlantern.core.circuit;
 import brightlantern.core.description.OrEmpty;
 import brightlantern.core.description.References;
 import brightlantern.core.description.Slice;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** The circuit sheets of a vehicle. */
-public record Wiring(List<Circuit> circuits) implements Slice {
+/**
+ * The circuit sheets of a vehicle.
+ *
+ * @param circuits those that are written out, and after them those that are drawn from what is
+ *     written of the others
+ */
+public record Wiring(
+        List<Circuit> circuits,
+        List<FuseBox> fuseBoxes,
+        List<EarthStud> earthStuds,
+        List<Feeding> feedings,
+        List<Sensing> sensings)
+        implements Slice {
     public Wiring {
-        circuits = OrEmpty.list(circuits);
+        fuseBoxes = OrEmpty.list(fuseBoxes);
+        earthStuds = OrEmpty.list(earthStuds);
+        feedings = OrEmpty.list(feedings);
+        sensings = OrEmpty.list(sensings);
+        circuits = drawn(OrEmpty.list(circuits), fuseBoxes, earthStuds, feedings, sensings);
+    }
+
+    private static List<Circuit> drawn(
+            List<Circuit> written,
+            List<FuseBox> fuseBoxes,
+            List<EarthStud> earthStuds,
+            List<Feeding> feedings,
+            List<Sensing> sensings) {
+        Map<String, FuseBox> boxes = new HashMap<>();
+        fuseBoxes.forEach(b -> boxes.put(b.id(), b));
+        Map<String, EarthStud> studs = new HashMap<>();
+        earthStuds.forEach(e -> studs.put(e.id(), e));
+        Set<String> there = written.stream().map(Circuit::id).collect(Collectors.toSet());
+        List<Circuit> all = new ArrayList<>(written);
+        for (Feeding f : feedings) {
+            // what names a box or stud that nobody described is told by the check, not drawn
+            if (boxes.containsKey(f.box())
+                    && studs.keySet().containsAll(WiringPlan.studsOf(f))
+                    && there.add(f.id())) {
+                all.add(WiringPlan.of(f, boxes, studs));
+            }
+        }
+        for (Sensing s : sensings) {
+            if (studs.containsKey(s.stud()) && there.add(s.id())) {
+                all.add(WiringPlan.of(s, studs));
+            }
+        }
+        return List.copyOf(all);
+    }
+
+    /** The sheets on which a part stands. */
+    public List<Circuit> with(String partId) {
+        return circuits.stream().filter(c -> c.component(partId).isPresent()).toList();
     }
 
     /** The sheet of an id, if it is described. */
@@ -44,12 +95,44 @@ public record Wiring(List<Circuit> circuits) implements Slice {
                 (c, at) -> {
                     Set<String> points =
                             c.points().stream().map(ProbePoint::id).collect(Collectors.toSet());
-                    Stream.of(
+                    Stream.concat(
                                     Stream.of("BAT+", "BAT-"),
-                                    c.segments().stream().flatMap(s -> Stream.of(s.from(), s.to())),
-                                    c.motors().stream().flatMap(m -> Stream.of(m.from(), m.to())))
-                            .flatMap(ids -> ids)
+                                    c.components().stream()
+                                            .flatMap(p -> Stream.of(p.from(), p.to())))
                             .forEach(id -> at.among("a point", points, id));
+                });
+        Set<String> boxes = fuseBoxes.stream().map(FuseBox::id).collect(Collectors.toSet());
+        Set<String> studs = earthStuds.stream().map(EarthStud::id).collect(Collectors.toSet());
+        references.each(
+                "feedings",
+                feedings,
+                (f, at) -> {
+                    at.among("a fuse box", boxes, f.box());
+                    WiringPlan.studsOf(f).forEach(id -> at.among("an earth stud", studs, id));
+                    f.feeds().forEach(c -> at.may("a module", c.module()));
+                });
+        references.each(
+                "sensings",
+                sensings,
+                (s, at) -> {
+                    at.among("an earth stud", studs, s.stud());
+                    at.needs("a module", s.module());
+                    for (Sensing.Felt f : s.sensors()) {
+                        at.may("a value", f.value());
+                        int pins = f.kind() == Sensing.Kind.DIVIDER ? 3 : 2;
+                        if (f.pins().size() != pins) {
+                            at.wrong(
+                                    "expected "
+                                            + pins
+                                            + " pins of "
+                                            + f.id()
+                                            + ", found "
+                                            + f.pins().size());
+                        }
+                        if (pins == 3 && s.reference().isEmpty()) {
+                            at.wrong("expected a reference pin, which " + f.id() + " needs");
+                        }
+                    }
                 });
     }
 }

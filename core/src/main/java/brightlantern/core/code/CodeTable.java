@@ -66,6 +66,15 @@ public record CodeTable(List<Code> codes) implements Slice {
         return new CodeTable(all);
     }
 
+    /** The same with these codes beside its own; what is written wins. */
+    public CodeTable with(List<Code> more) {
+        Set<String> written = new HashSet<>();
+        codes.forEach(c -> written.add(c.module() + " " + c.code()));
+        List<Code> all = new ArrayList<>(codes);
+        more.stream().filter(c -> written.add(c.module() + " " + c.code())).forEach(all::add);
+        return new CodeTable(all);
+    }
+
     private static Code missed(ControlModule listener, ControlModule other) {
         return new Code(
                 other.missed(),

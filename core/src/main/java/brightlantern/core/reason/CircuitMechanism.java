@@ -1,12 +1,17 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Band;
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,6 +21,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleFunction;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 
 /**
  * Faults in circuits: spread over sizes, each of which foretells how fast an actuator moves and
@@ -23,6 +29,18 @@ import java.util.function.Function;
  */
 final class CircuitMechanism implements Mechanism {
     private static final int SIZES = 13;
+
+    /** Sizes of what lets less through but is not open: as fine as a meter tells them apart. */
+    private static final int PARTIAL = 18;
+
+    /** Of what may be open so many more are: more wires break than corrode slowly. */
+    private static final int BREAKS = 10;
+
+    /** What is seen of a lamp is not finer than this share of its voltage. */
+    private static final double SEEN_SHARE = 0.06;
+
+    /** What a module reads at a pin, as a share of its reference. */
+    private static final double READ_SHARE = 0.012;
 
     private final VehicleDescription description;
     private final Predictions predictions;
@@ -46,28 +64,44 @@ final class CircuitMechanism implements Mechanism {
     /** Suspect → its fault at each size. */
     private final Map<String, List<Fault>> faults = new HashMap<>();
 
+    /** Finding → the gauge of which it tells. */
+    private final Map<String, OfGauge> gauges = new HashMap<>();
+
     CircuitMechanism(VehicleDescription description) {
         this.description = description;
         this.predictions = new Predictions(description);
         for (Suspect suspect : description.suspects()) {
             suspect.effect().ifPresent(e -> faults.put(suspect.id(), faults(e)));
         }
+        for (Circuit circuit : description.circuits()) {
+            circuit.gauges().forEach(g -> gauges.put(g.findingId(), new OfGauge(circuit, g)));
+        }
     }
 
     private static List<Fault> faults(Effect effect) {
         if (effect instanceof Effect.Series series) {
-            return spread(series.from(), series.to(), ohm -> new Fault.Series(series.of(), ohm));
+            DoubleFunction<Fault> of = ohm -> new Fault.Series(series.of(), ohm);
+            if (!series.breaks()) {
+                return spread(SIZES, series.from(), series.to(), of);
+            }
+            Fault open = of.apply(Fault.Series.OPEN_OHM);
+            if (series.from() >= Fault.Series.OPEN_OHM) {
+                return List.of(open);
+            }
+            List<Fault> sizes = spread(PARTIAL, series.from(), series.to(), of);
+            sizes.addAll(Collections.nCopies(BREAKS, open));
+            return sizes;
         }
         return effect instanceof Effect.Drag drag
-                ? spread(drag.from(), drag.to(), by -> new Fault.Drag(drag.of(), by))
+                ? spread(SIZES, drag.from(), drag.to(), by -> new Fault.Drag(drag.of(), by))
                 : List.of();
     }
 
     /** Evenly on a logarithmic scale: a tenth of an ohm is as likely as one. */
-    private static List<Fault> spread(double from, double to, DoubleFunction<Fault> of) {
+    private static List<Fault> spread(int count, double from, double to, DoubleFunction<Fault> of) {
         List<Fault> sizes = new ArrayList<>();
-        for (int i = 0; i < SIZES; i++) {
-            sizes.add(of.apply(from * Math.pow(to / from, i / (SIZES - 1.0))));
+        for (int i = 0; i < count; i++) {
+            sizes.add(of.apply(from * Math.pow(to / from, i / (count - 1.0))));
         }
         return sizes;
     }
@@ -84,11 +118,22 @@ final class CircuitMechanism implements Mechanism {
 
     @Override
     public boolean weighs(Evidence piece) {
-        return piece instanceof Evidence.Run || piece instanceof Evidence.Reading;
+        return piece instanceof Evidence.Run
+                || piece instanceof Evidence.Reading
+                || piece instanceof Evidence.Outcome o && gauges.containsKey(o.findingId());
     }
 
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        if (piece instanceof Evidence.Outcome o) {
+            OfGauge its = gauges.get(o.findingId());
+            Band band =
+                    its.gauge().bands().stream()
+                            .filter(b -> b.id().equals(o.outcomeId()))
+                            .findFirst()
+                            .orElseThrow();
+            return under.each(h -> Math.log(chance(its, band, h)));
+        }
         Optional<Normal[]> normals = read(piece, under);
         double[] logs = new double[under.size()];
         if (normals.isEmpty()) {
@@ -121,6 +166,18 @@ final class CircuitMechanism implements Mechanism {
         }
     }
 
+    /** Probability that a gauge shows a band. */
+    private double chance(OfGauge its, Band band, Hypothesis h) {
+        double even = 1.0 / its.gauge().bands().size();
+        double blur = its.gauge().value().isEmpty() ? SEEN_SHARE : READ_SHARE;
+        double share = predictions.share(its.circuit(), its.gauge(), fault(h));
+        double p =
+                Normal.cumulated((its.gauge().end(band) - share) / blur)
+                        - Normal.cumulated((its.gauge().begin(band) - share) / blur);
+        double anything = Odds.anything(h);
+        return (1 - anything) * p + anything * even;
+    }
+
     private static double seconds(Evidence.Run run) {
         return run.moveSeconds() < 0 ? Predictions.NEVER_SECONDS : run.moveSeconds();
     }
@@ -151,6 +208,9 @@ final class CircuitMechanism implements Mechanism {
 
     @Override
     public String foretold(Evidence piece, String suspectId, Hypotheses under, double[] weights) {
+        if (piece instanceof Evidence.Outcome o) {
+            return shows(gauges.get(o.findingId()), suspectId, under, weights);
+        }
         String unit = piece instanceof Evidence.Run ? "s" : "V";
         return read(piece, under)
                 .map(normals -> band(weights, suspectId, unit, under, normals))
@@ -178,13 +238,22 @@ final class CircuitMechanism implements Mechanism {
     @Override
     public List<Check> checks(List<Evidence> known) {
         return description.checks().stream()
-                .filter(c -> c instanceof Check.Run || c instanceof Check.Reading)
+                .filter(
+                        c ->
+                                c instanceof Check.Run
+                                        || c instanceof Check.Reading
+                                        || c instanceof Check.Look l
+                                                && gauges.containsKey(l.finding()))
                 .toList();
     }
 
     @Override
     public Optional<Forecast> forecast(
             Check check, Hypotheses under, double[] weights, double supplyVolts) {
+        if (check instanceof Check.Look look) {
+            return Optional.ofNullable(gauges.get(look.finding()))
+                    .map(its -> new Seeing(its, under, weights));
+        }
         if (!(check instanceof Check.Run) && !(check instanceof Check.Reading)) {
             return Optional.empty();
         }
@@ -198,6 +267,48 @@ final class CircuitMechanism implements Mechanism {
     }
 
     private record Foretold(String check, double supplyVolts) {}
+
+    private record OfGauge(Circuit circuit, Gauge gauge) {}
+
+    /** What a gauge shows under the likeliest size of a suspect. */
+    private String shows(OfGauge its, String suspectId, Hypotheses under, double[] weights) {
+        Hypothesis h =
+                IntStream.range(0, under.size())
+                        .filter(i -> under.get(i).suspectId().equals(suspectId))
+                        .boxed()
+                        .max(Comparator.comparingDouble(i -> weights[i]))
+                        .map(under::get)
+                        .orElseThrow();
+        return its.gauge().at(predictions.share(its.circuit(), its.gauge(), fault(h))).name();
+    }
+
+    private final class Seeing implements Forecast {
+        private final OfGauge its;
+        private final Hypotheses under;
+        private final double[] weights;
+
+        Seeing(OfGauge its, Hypotheses under, double[] weights) {
+            this.its = its;
+            this.under = under;
+            this.weights = weights;
+        }
+
+        @Override
+        public List<double[]> outcomes() {
+            return its.gauge().bands().stream()
+                    .map(b -> under.each(h -> chance(its, b, h)))
+                    .toList();
+        }
+
+        @Override
+        public List<String> expectations() {
+            List<String> texts = new ArrayList<>();
+            for (String id : under.leading(weights).stream().limit(SHOWN).toList()) {
+                texts.add(under.name(id) + ": " + shows(its, id, under, weights));
+            }
+            return texts;
+        }
+    }
 
     private Normal figure(Check check, Hypothesis h, double supplyVolts) {
         if (check instanceof Check.Run run) {

@@ -60,8 +60,14 @@ public final class CircuitSuspects {
 
     /** The description with all suspects and checks of its circuits. */
     public static VehicleDescription added(VehicleDescription d) {
-        VehicleDescription suspected = d.withSuspects(suspects(d));
-        return suspected.withChecks(checks(d));
+        DrawnCircuits drawn = new DrawnCircuits(d.circuits());
+        List<Suspect> suspects = new ArrayList<>(suspects(d));
+        suspects.addAll(drawn.suspects());
+        List<Check> checks = new ArrayList<>(checks(d));
+        checks.addAll(drawn.checks());
+        return d.with(drawn.symptoms(), drawn.findings(), drawn.codes())
+                .withSuspects(suspects)
+                .withChecks(checks);
     }
 
     /** Suspects for what no written suspect stands for. */
@@ -72,7 +78,7 @@ public final class CircuitSuspects {
                         .map(CircuitSuspects::place)
                         .collect(Collectors.toSet());
         List<Suspect> all = new ArrayList<>();
-        for (Circuit circuit : d.circuits()) {
+        for (Circuit circuit : written(d)) {
             List<Consequence> consequences =
                     d.consequences().stream()
                             .filter(c -> c.circuit().equals(circuit.id()))
@@ -98,6 +104,11 @@ public final class CircuitSuspects {
             }
         }
         return all;
+    }
+
+    /** Circuits whose consequences are written; those with gauges tell their own. */
+    private static List<Circuit> written(VehicleDescription d) {
+        return d.circuits().stream().filter(c -> c.gauges().isEmpty()).toList();
     }
 
     private static String place(Effect effect) {
@@ -193,7 +204,7 @@ public final class CircuitSuspects {
         Set<String> written =
                 d.checks().stream().map(Check::key).collect(Collectors.toCollection(HashSet::new));
         Set<Check> all = new LinkedHashSet<>();
-        for (Circuit circuit : d.circuits()) {
+        for (Circuit circuit : written(d)) {
             for (ProbePoint point : circuit.points()) {
                 for (ProbeCondition condition : ProbeCondition.of(circuit)) {
                     Check check = check(circuit, point, condition);
@@ -207,7 +218,7 @@ public final class CircuitSuspects {
     }
 
     /** One lead is on battery minus, and the supply is known without a reading. */
-    private static boolean tells(ProbePoint point) {
+    static boolean tells(ProbePoint point) {
         return point.canBeProbed()
                 && !point.id().equals(Circuit.PLUS)
                 && !point.id().equals(Circuit.MINUS);

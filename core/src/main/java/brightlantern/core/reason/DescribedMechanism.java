@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
@@ -48,7 +49,7 @@ final class DescribedMechanism implements Mechanism {
     public boolean weighs(Evidence piece) {
         return piece instanceof Evidence.SymptomTold
                 || piece instanceof Evidence.CodeSeen
-                || piece instanceof Evidence.Outcome
+                || piece instanceof Evidence.Outcome o && !Gauge.isFinding(o.findingId())
                 || piece instanceof Evidence.Judged;
     }
 
@@ -148,13 +149,15 @@ final class DescribedMechanism implements Mechanism {
 
     @Override
     public List<Check> checks(List<Evidence> known) {
-        return description.checks().stream().filter(Check.Look.class::isInstance).toList();
+        return description.checks().stream()
+                .filter(c -> c instanceof Check.Look look && !Gauge.isFinding(look.finding()))
+                .toList();
     }
 
     @Override
     public Optional<Forecast> forecast(
             Check check, Hypotheses under, double[] weights, double supplyVolts) {
-        return check instanceof Check.Look look
+        return check instanceof Check.Look look && !Gauge.isFinding(look.finding())
                 ? Optional.of(
                         new Looking(
                                 description.finding(look.finding()).orElseThrow(), under, weights))

@@ -5,6 +5,9 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.FaultTable;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.procedure.actuator.ActuatorRun;
@@ -32,6 +35,11 @@ final class Predictions {
 
     private final VehicleDescription description;
     private final Map<Object, Normal> known = new ConcurrentHashMap<>();
+    private final Map<TableKey, FaultTable> tables = new ConcurrentHashMap<>();
+    private final Map<String, GaugeState> states = new ConcurrentHashMap<>();
+    private final Map<ShareKey, Double> shares = new ConcurrentHashMap<>();
+
+    private record TableKey(String circuit, OperatingState state) {}
 
     Predictions(VehicleDescription description) {
         this.description = description;
@@ -97,6 +105,21 @@ final class Predictions {
         return Math.round(volts * 20) / 20.0;
     }
 
+    private record ShareKey(String circuit, String gauge, Optional<Fault> fault) {}
+
+    /** Share of its nominal voltage that a gauge has. */
+    double share(Circuit circuit, Gauge gauge, Optional<Fault> fault) {
+        // a fault in another circuit leaves this one healthy
+        Optional<Fault> here = fault.filter(f -> circuit.component(f.part()).isPresent());
+        return shares.computeIfAbsent(
+                new ShareKey(circuit.id(), gauge.id(), here),
+                k ->
+                        states.computeIfAbsent(
+                                        circuit.id(),
+                                        c -> new GaugeState(circuit, GaugeState.TYPICAL_VOLTS))
+                                .share(gauge, here));
+    }
+
     /** Volts at a point. */
     Normal reading(
             String circuitId,
@@ -106,15 +129,20 @@ final class Predictions {
             double supplyVolts,
             Optional<Fault> fault) {
         double supply = rounded(supplyVolts);
-        ReadingKey key = new ReadingKey(circuitId, point, load, moving, supply, fault);
+        Circuit circuit = description.circuit(circuitId).orElseThrow();
+        Optional<Fault> here = fault.filter(f -> circuit.component(f.part()).isPresent());
+        ReadingKey key = new ReadingKey(circuitId, point, load, moving, supply, here);
         Normal found = known.get(key);
         if (found == null) {
-            Circuit circuit = description.circuit(circuitId).orElseThrow();
             OperatingState state =
                     OperatingState.idle(supply)
                             .moving(Set.copyOf(moving))
                             .loaded(point, Load.named(load));
-            ExpectedReading reading = ExpectedReading.at(circuit, point, state, faults(fault));
+            FaultTable table =
+                    tables.computeIfAbsent(
+                            new TableKey(circuitId, state), k -> new FaultTable(circuit, state));
+            ExpectedReading reading =
+                    ExpectedReading.of(circuit, point, supply, table.with(here).at(point));
             found = new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
             known.put(key, found);
         }

@@ -22,7 +22,7 @@ public final class Reasoner {
     private final Hypotheses hypotheses;
     private final CheckPlanner planner;
 
-    /** With all ways in which faults show that the program knows. */
+    /** With all ways in which faults show that the program knows, and all that may be broken. */
     public Reasoner(VehicleDescription description) {
         this(
                 description,

@@ -46,6 +46,20 @@ public record Causes(
         return new Causes(symptoms, findings, suspects, all, consequences);
     }
 
+    /** The same with these symptoms and findings beside its own. */
+    public Causes with(List<Symptom> moreSymptoms, List<Finding> moreFindings) {
+        List<Symptom> allSymptoms = new ArrayList<>(symptoms);
+        allSymptoms.addAll(moreSymptoms);
+        List<Finding> allFindings = new ArrayList<>(findings);
+        allFindings.addAll(moreFindings);
+        return new Causes(allSymptoms, allFindings, suspects, checks, consequences);
+    }
+
+    /** The same with these suspects and checks in the place of its own. */
+    public Causes withOnly(List<Suspect> theseSuspects, List<Check> theseChecks) {
+        return new Causes(symptoms, findings, theseSuspects, theseChecks, consequences);
+    }
+
     /** The same with these suspects beside its own. */
     public Causes with(List<Suspect> more) {
         List<Suspect> all = new ArrayList<>(suspects);

@@ -19,8 +19,15 @@ public sealed interface Effect {
      *
      * @param of the segment
      * @param from least ohms, to the most
+     * @param breaks whether it may also be open
      */
-    record Series(String circuit, String of, double from, double to) implements Effect {
+    record Series(String circuit, String of, double from, double to, boolean breaks)
+            implements Effect {
+        /** One that never breaks quite. */
+        public Series(String circuit, String of, double from, double to) {
+            this(circuit, of, from, to, false);
+        }
+
         @Override
         public void check(References.At at) {
             at.needs("a segment of circuit " + circuit, of);

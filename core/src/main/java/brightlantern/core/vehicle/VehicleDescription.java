@@ -86,6 +86,18 @@ public record VehicleDescription(
         return Pattern.matches(vinPattern, vin.text());
     }
 
+    /** The same with these symptoms, findings and codes beside its own; a known code stays. */
+    public VehicleDescription with(
+            List<Symptom> symptoms, List<Finding> findings, List<Code> codes) {
+        return Slices.replaced(
+                this, List.of(causes.with(symptoms, findings), codeTable.with(codes)));
+    }
+
+    /** The same with these suspects and checks in the place of its own. */
+    public VehicleDescription withOnly(List<Suspect> suspects, List<Check> checks) {
+        return Slices.replaced(this, List.of(causes.withOnly(suspects, checks)));
+    }
+
     /** The same with these suspects beside its own. */
     public VehicleDescription withSuspects(List<Suspect> more) {
         return Slices.replaced(this, List.of(causes.with(more)));

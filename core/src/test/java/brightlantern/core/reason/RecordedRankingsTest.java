@@ -64,7 +64,9 @@ class RecordedRankingsTest {
                                                 0.02,
                                                 12.4,
                                                 true)));
-        d.circuits()
+        // circuits that are drawn came after these figures were recorded
+        d.circuits().stream()
+                .filter(c -> c.gauges().isEmpty())
                 .forEach(
                         c ->
                                 c.points().stream()

@@ -1,0 +1,92 @@
+package brightlantern.core.circuit;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Locale;
+
+/** Kinds of consumers: how they are seen to work, and how they break. */
+public enum ConsumerKind {
+    /** Filaments burn through: by far the most common fault of a lamp's circuit. */
+    LAMP("bright", "dim", "dark", "burnt out", 12, 10, 6),
+    HEATER("warm", "lukewarm", "cold", "broken", 4, 40, 60),
+    COIL("pulls in", "pulls in weakly", "does nothing", "broken", 3, 35, 45),
+    MOTOR("runs", "runs slowly", "stands still", "worn out", 5, 50, 90),
+    HORN("loud", "faint", "silent", "broken", 4, 20, 35),
+    SOCKET("full voltage", "low voltage", "dead", "broken", 2, 25, 20),
+    /** Two wires whose resistance tells what it feels. */
+    SENSOR("tells", "tells too little", "tells nothing", "broken inside", 6, 25, 45);
+
+    private final String well;
+    private final String weak;
+    private final String dead;
+    private final String broken;
+    private final double common;
+    private final double minutes;
+    private final double price;
+
+    ConsumerKind(
+            String well,
+            String weak,
+            String dead,
+            String broken,
+            double common,
+            double minutes,
+            double price) {
+        this.well = well;
+        this.weak = weak;
+        this.dead = dead;
+        this.broken = broken;
+        this.common = common;
+        this.minutes = minutes;
+        this.price = price;
+    }
+
+    /** How it is while it gets what it needs. */
+    public String well() {
+        return well;
+    }
+
+    /** How it is while it gets too little. */
+    public String weak() {
+        return weak;
+    }
+
+    /** How it is while it gets nothing. */
+    public String dead() {
+        return dead;
+    }
+
+    /** What it is when it is itself at fault. */
+    public String broken() {
+        return broken;
+    }
+
+    /** How often one is the culprit, relative to others of the same circuit. */
+    public double common() {
+        return common;
+    }
+
+    /** Minutes to replace it. */
+    public double minutes() {
+        return minutes;
+    }
+
+    /** What its replacement usually costs in parts. */
+    public double price() {
+        return price;
+    }
+
+    /** As descriptions write it. */
+    @JsonValue
+    public String word() {
+        return name().toLowerCase(Locale.ROOT);
+    }
+
+    /**
+     * @throws IllegalArgumentException when there is none of that word
+     */
+    @JsonCreator
+    public static ConsumerKind of(String word) {
+        return valueOf(word.toUpperCase(Locale.ROOT));
+    }
+}

@@ -1,0 +1,333 @@
+package brightlantern.core.circuit;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A circuit in one state, solved once, in which faults then cost a few multiplications each: what
+ * is linear is inverted; a fault and what is not linear hang on it as a few ports, settled by
+ * themselves (Sherman–Morrison–Woodbury; Hager 1989, "Updating the inverse of a matrix").
+ */
+public final class FaultTable {
+    private static final double METER_SIEMENS = 1e-7;
+
+    /** Rounds end when no port moves by more volts than this. */
+    private static final double SETTLED_VOLTS = 1e-8;
+
+    private static final int MOST_ROUNDS = 80;
+
+    private final OperatingState state;
+    private final List<Component> linear = new ArrayList<>();
+    private final List<Component> bent = new ArrayList<>();
+    private final Map<String, Integer> nodes = new HashMap<>();
+
+    private final Base whole;
+
+    /** The part that was left out last: faults of all sizes in one part follow each other. */
+    private String leftOut = "";
+
+    private Base without;
+
+    /**
+     * What is linear, solved.
+     *
+     * @param inverse resistance matrix in Ω over the nodes that no pole fixes
+     * @param volts of the nodes
+     */
+    private record Base(double[][] inverse, double[] volts) {}
+
+    /** A circuit whose parts are as drawn, and what hangs on it in this state. */
+    public FaultTable(Circuit circuit, OperatingState state) {
+        this.state = state;
+        List<Component> parts = new ArrayList<>(circuit.components());
+        state.hung()
+                .forEach(
+                        (point, load) -> {
+                            String pole = circuit.otherPole(point);
+                            if (!pole.equals(point)) {
+                                parts.add(new HungLoad(point, pole, load));
+                            }
+                        });
+        circuit.points().stream()
+                .map(ProbePoint::id)
+                .filter(id -> !id.equals(Circuit.PLUS) && !id.equals(Circuit.MINUS))
+                .forEach(id -> nodes.put(id, nodes.size()));
+        parts.forEach(p -> (p.isLinear(state) ? linear : bent).add(p));
+        whole = solved("");
+    }
+
+    /**
+     * @param part that is left out; empty for none
+     */
+    private Base solved(String part) {
+        int n = nodes.size();
+        double[][] g = new double[n][n];
+        double[] z = new double[n];
+        for (int i = 0; i < n; i++) {
+            g[i][i] = METER_SIEMENS;
+        }
+        Equations equations = into(g, z);
+        linear.stream()
+                .filter(p -> !p.id().equals(part))
+                .forEach(p -> p.stamp(equations, state, Voltages.NOMINAL));
+        double[][] inverse = inverted(g);
+        double[] volts = new double[n];
+        for (int i = 0; i < n; i++) {
+            for (int j = 0; j < n; j++) {
+                volts[i] += inverse[i][j] * z[j];
+            }
+        }
+        return new Base(inverse, volts);
+    }
+
+    /**
+     * What is left when a part is taken out. To take a conductance off afterwards would leave a
+     * small difference of large figures.
+     */
+    private synchronized Base without(String part) {
+        if (!leftOut.equals(part)) {
+            without = solved(part);
+            leftOut = part;
+        }
+        return without;
+    }
+
+    private Equations into(double[][] g, double[] z) {
+        return new Equations() {
+            @Override
+            public void resistor(String a, String b, double ohm) {
+                current(a, b, 0, 1 / ohm);
+            }
+
+            @Override
+            public void current(String a, String b, double amps, double siemens) {
+                half(a, b, amps, siemens);
+                half(b, a, -amps, siemens);
+            }
+
+            private void half(String a, String b, double amps, double siemens) {
+                int i = node(a);
+                if (i < 0) {
+                    return;
+                }
+                g[i][i] += siemens;
+                z[i] -= amps;
+                int j = node(b);
+                if (j >= 0) {
+                    g[i][j] -= siemens;
+                } else {
+                    z[i] += siemens * pole(b);
+                }
+            }
+        };
+    }
+
+    private double pole(String node) {
+        return node.equals(Circuit.PLUS) ? state.supplyVolts() : 0;
+    }
+
+    /** Its place in the matrix; −1 for a pole of the battery. */
+    private int node(String name) {
+        if (name.equals(Circuit.PLUS) || name.equals(Circuit.MINUS)) {
+            return -1;
+        }
+        Integer index = nodes.get(name);
+        if (index == null) {
+            throw new IllegalArgumentException("There is no point '" + name + "'");
+        }
+        return index;
+    }
+
+    /** By Gauss and Jordan; a conductance matrix with a path to earth everywhere is regular. */
+    private static double[][] inverted(double[][] g) {
+        int n = g.length;
+        double[][] inverse = new double[n][n];
+        for (int i = 0; i < n; i++) {
+            inverse[i][i] = 1;
+        }
+        for (int k = 0; k < n; k++) {
+            double pivot = g[k][k];
+            for (int j = 0; j < n; j++) {
+                g[k][j] /= pivot;
+                inverse[k][j] /= pivot;
+            }
+            for (int i = 0; i < n; i++) {
+                double factor = g[i][k];
+                if (i != k && factor != 0) {
+                    for (int j = 0; j < n; j++) {
+                        g[i][j] -= factor * g[k][j];
+                        inverse[i][j] -= factor * inverse[k][j];
+                    }
+                }
+            }
+        }
+        return inverse;
+    }
+
+    /** What one branch between two nodes draws: amps plus siemens times the volts across. */
+    private static final class Port {
+        private final String a;
+        private final String b;
+        private final double[] by;
+        private double amps;
+        private double siemens;
+
+        Port(String a, String b, double[] by) {
+            this.a = a;
+            this.b = b;
+            this.by = by;
+        }
+
+        void clear() {
+            amps = 0;
+            siemens = 0;
+        }
+    }
+
+    /** Node voltages that a unit current out of a and into b makes. */
+    private Port port(Base base, String a, String b) {
+        double[] by = new double[nodes.size()];
+        int i = node(a);
+        int j = node(b);
+        for (int m = 0; m < by.length; m++) {
+            by[m] = (i < 0 ? 0 : base.inverse[m][i]) - (j < 0 ? 0 : base.inverse[m][j]);
+        }
+        return new Port(a, b, by);
+    }
+
+    private static double at(double[] volts, int node, double pole) {
+        return node < 0 ? pole : volts[node];
+    }
+
+    private double across(double[] volts, Port p) {
+        return at(volts, node(p.a), pole(p.a)) - at(volts, node(p.b), pole(p.b));
+    }
+
+    private static double alone(double[] by, int i, int j) {
+        return (i < 0 ? 0 : by[i]) - (j < 0 ? 0 : by[j]);
+    }
+
+    /** The steady state with a fault in it, or with none. */
+    public Voltages with(Optional<Fault> fault) {
+        Optional<Component> changed =
+                linear.stream()
+                        .filter(p -> fault.filter(f -> f.in(p) != p).isPresent())
+                        .findFirst();
+        Base base = changed.map(p -> without(p.id())).orElse(whole);
+        Map<String, Port> still = new LinkedHashMap<>();
+        changed.ifPresent(
+                p -> fault.orElseThrow().in(p).stamp(onto(base, still), state, Voltages.NOMINAL));
+        List<Component> moves = bent.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
+        return named(settled(base, List.copyOf(still.values()), moves));
+    }
+
+    private double[] settled(Base base, List<Port> still, List<Component> moves) {
+        double[] volts = solved(base, still);
+        Map<String, Port> ports = new LinkedHashMap<>();
+        Voltages before = Voltages.NOMINAL;
+        for (int round = 0; round < MOST_ROUNDS && !moves.isEmpty(); round++) {
+            ports.values().forEach(Port::clear);
+            for (Component part : moves) {
+                part.stamp(onto(base, ports), state, before);
+            }
+            List<Port> all = new ArrayList<>(still);
+            all.addAll(ports.values());
+            double[] next = solved(base, all);
+            boolean stands = round > 0;
+            for (Port p : ports.values()) {
+                stands &= Math.abs(across(next, p) - across(volts, p)) <= SETTLED_VOLTS;
+            }
+            volts = next;
+            before = named(next);
+            if (stands) {
+                break;
+            }
+        }
+        return volts;
+    }
+
+    private Equations onto(Base base, Map<String, Port> ports) {
+        return new Equations() {
+            @Override
+            public void resistor(String a, String b, double ohm) {
+                current(a, b, 0, 1 / ohm);
+            }
+
+            @Override
+            public void current(String a, String b, double amps, double siemens) {
+                Port p = ports.computeIfAbsent(a + " " + b, k -> port(base, a, b));
+                p.amps += amps;
+                p.siemens += siemens;
+            }
+        };
+    }
+
+    /** Node voltages with these ports hung on: (1 + Z·G) u = u₀ − Z·I. */
+    private double[] solved(Base base, List<Port> ports) {
+        int k = ports.size();
+        double[] volts = base.volts.clone();
+        if (k == 0) {
+            return volts;
+        }
+        double[][] a = new double[k][k + 1];
+        for (int p = 0; p < k; p++) {
+            Port at = ports.get(p);
+            int i = node(at.a);
+            int j = node(at.b);
+            a[p][k] = across(base.volts, at);
+            for (int q = 0; q < k; q++) {
+                Port other = ports.get(q);
+                double z = alone(other.by, i, j);
+                a[p][q] = (p == q ? 1 : 0) + z * other.siemens;
+                a[p][k] -= z * other.amps;
+            }
+        }
+        double[] u = eliminated(a);
+        for (int q = 0; q < k; q++) {
+            Port other = ports.get(q);
+            double amps = other.amps + other.siemens * u[q];
+            for (int m = 0; m < volts.length; m++) {
+                volts[m] -= other.by[m] * amps;
+            }
+        }
+        return volts;
+    }
+
+    private static double[] eliminated(double[][] a) {
+        int k = a.length;
+        for (int c = 0; c < k; c++) {
+            int pivot = c;
+            for (int i = c + 1; i < k; i++) {
+                if (Math.abs(a[i][c]) > Math.abs(a[pivot][c])) {
+                    pivot = i;
+                }
+            }
+            double[] row = a[pivot];
+            a[pivot] = a[c];
+            a[c] = row;
+            for (int i = c + 1; i < k; i++) {
+                double factor = a[i][c] / row[c];
+                for (int j = c; j <= k; j++) {
+                    a[i][j] -= factor * row[j];
+                }
+            }
+        }
+        double[] u = new double[k];
+        for (int c = k - 1; c >= 0; c--) {
+            u[c] = a[c][k];
+            for (int j = c + 1; j < k; j++) {
+                u[c] -= a[c][j] * u[j];
+            }
+            u[c] /= a[c][c];
+        }
+        return u;
+    }
+
+    private Voltages named(double[] volts) {
+        return name -> at(volts, node(name), pole(name));
+    }
+}

@@ -1,0 +1,79 @@
+package brightlantern.core.circuit;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+
+/** What the gauges of a circuit show, healthy or with a fault in it. */
+public final class GaugeState {
+    /** A vehicle that stands with its engine off. */
+    public static final double TYPICAL_VOLTS = 12.4;
+
+    /** Faults smaller than this, in ohms, are no faults; larger ones are breaks. */
+    private static final double SMALLEST_OHM = 0.02;
+
+    /** So finely the size is looked for at which a fault begins to show. */
+    private static final double FINE = 1.2;
+
+    private final Circuit circuit;
+    private final Map<String, FaultTable> tables = new HashMap<>();
+    private final double supplyVolts;
+
+    /**
+     * @param supplyVolts at the battery
+     */
+    public GaugeState(Circuit circuit, double supplyVolts) {
+        this.circuit = circuit;
+        this.supplyVolts = supplyVolts;
+    }
+
+    /** Share of its nominal voltage that a gauge has under its setting. */
+    public double share(Gauge gauge, Optional<Fault> fault) {
+        return gauge.share(table(gauge.under()).with(fault));
+    }
+
+    private synchronized FaultTable table(String setting) {
+        return tables.computeIfAbsent(
+                setting,
+                s ->
+                        new FaultTable(
+                                circuit,
+                                OperatingState.idle(supplyVolts)
+                                        .moving(s.isEmpty() ? Set.of() : Set.of(s))));
+    }
+
+    /** The gauges that do not show what a healthy circuit shows. */
+    public List<Gauge> wrong(Optional<Fault> fault) {
+        return circuit.gauges().stream().filter(g -> !g.at(share(g, fault)).well()).toList();
+    }
+
+    /**
+     * The least ohms in a part's way that show at a gauge; empty when even a break does not show.
+     */
+    public OptionalDouble edge(String partId) {
+        if (!shows(partId, Fault.Series.OPEN_OHM)) {
+            return OptionalDouble.empty();
+        }
+        double low = SMALLEST_OHM;
+        double high = Fault.Series.OPEN_OHM;
+        if (shows(partId, low)) {
+            return OptionalDouble.of(low);
+        }
+        while (high / low > FINE) {
+            double middle = Math.sqrt(low * high);
+            if (shows(partId, middle)) {
+                high = middle;
+            } else {
+                low = middle;
+            }
+        }
+        return OptionalDouble.of(high);
+    }
+
+    private boolean shows(String partId, double ohm) {
+        return !wrong(Optional.of(new Fault.Series(partId, ohm))).isEmpty();
+    }
+}

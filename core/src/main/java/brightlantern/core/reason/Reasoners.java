@@ -1,0 +1,158 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/**
+ * Reasoners for one kind of vehicle. Of the hundreds of parts in its circuits only those are
+ * weighed that stand in a circuit in question: one of which a complaint, a code, a look or a
+ * reading tells. A break anywhere else would have shown elsewhere.
+ */
+public final class Reasoners {
+    /** So many sets of circuits in question are remembered with what was computed of them. */
+    private static final int MOST = 12;
+
+    /** So many other circuits are looked at for each part that they share. */
+    private static final int WITNESSES = 2;
+
+    private final VehicleDescription description;
+
+    /** Findings that circuits with gauges have derived. */
+    private final Set<String> drawnLooks = new HashSet<>();
+
+    private final Map<Set<String>, Reasoner> known =
+            new LinkedHashMap<>(16, 0.75f, true) {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Set<String>, Reasoner> eldest) {
+                    return size() > MOST;
+                }
+            };
+
+    /**
+     * @param description with what its circuits derive ({@link CircuitSuspects#added})
+     */
+    public Reasoners(VehicleDescription description) {
+        this.description = description;
+        for (Circuit c : description.circuits()) {
+            c.gauges().forEach(g -> drawnLooks.add(g.findingId()));
+            drawnLooks.addAll(pinsOf(c));
+        }
+    }
+
+    /** The reasoner that weighs what may lie behind this evidence. */
+    public Reasoner of(List<Evidence> evidence) {
+        Set<String> circuits = inQuestion(evidence);
+        synchronized (known) {
+            return known.computeIfAbsent(circuits, c -> new Reasoner(about(c)));
+        }
+    }
+
+    /** Ids of the circuits with gauges of which evidence tells something wrong, or a reading. */
+    Set<String> inQuestion(List<Evidence> evidence) {
+        Set<String> ids = new TreeSet<>();
+        for (Circuit c : description.circuits()) {
+            if (!c.gauges().isEmpty() && evidence.stream().anyMatch(e -> speaksOf(e, c))) {
+                ids.add(c.id());
+            }
+        }
+        return ids;
+    }
+
+    private static boolean speaksOf(Evidence piece, Circuit circuit) {
+        if (piece instanceof Evidence.Reading reading) {
+            return reading.circuitId().equals(circuit.id());
+        }
+        return circuit.gauges().stream().anyMatch(g -> speaksOf(piece, g));
+    }
+
+    private static boolean speaksOf(Evidence piece, Gauge gauge) {
+        if (piece instanceof Evidence.SymptomTold told) {
+            return told.symptomId().equals(DrawnCircuits.symptomId(gauge));
+        }
+        if (piece instanceof Evidence.CodeSeen code) {
+            return code.present()
+                    && gauge.bands().stream().anyMatch(b -> b.code().equals(code.code()));
+        }
+        return piece instanceof Evidence.Outcome outcome
+                && outcome.findingId().equals(gauge.findingId())
+                && gauge.bands().stream()
+                        .anyMatch(b -> b.id().equals(outcome.outcomeId()) && !b.well());
+    }
+
+    private VehicleDescription about(Set<String> ids) {
+        Set<String> parts = new HashSet<>();
+        for (Circuit c : description.circuits()) {
+            if (c.gauges().isEmpty() || ids.contains(c.id())) {
+                c.components().stream().map(Component::id).forEach(parts::add);
+            }
+        }
+        Set<String> looked = new HashSet<>(ids);
+        ids.forEach(id -> looked.addAll(witnesses(description.circuit(id).orElseThrow())));
+        Set<String> seen =
+                description.circuits().stream()
+                        .filter(c -> looked.contains(c.id()))
+                        .flatMap(c -> c.gauges().stream())
+                        .map(Gauge::findingId)
+                        .collect(Collectors.toCollection(HashSet::new));
+        ids.forEach(id -> seen.addAll(pinsOf(description.circuit(id).orElseThrow())));
+        Set<String> drawn =
+                description.circuits().stream()
+                        .filter(c -> !c.gauges().isEmpty() && !ids.contains(c.id()))
+                        .map(Circuit::id)
+                        .collect(Collectors.toSet());
+        return description.withOnly(
+                description.suspects().stream().filter(s -> stands(s, parts)).toList(),
+                description.checks().stream().filter(c -> isDone(c, drawn, seen)).toList());
+    }
+
+    /**
+     * For each part of a circuit another circuit that has it too, such as a fuse or an earth: what
+     * works there acquits it.
+     */
+    private Set<String> witnesses(Circuit circuit) {
+        Set<String> all = new HashSet<>();
+        for (Component part : circuit.components()) {
+            description.wiring().with(part.id()).stream()
+                    .filter(c -> !c.id().equals(circuit.id()) && !c.gauges().isEmpty())
+                    .limit(WITNESSES)
+                    .forEach(c -> all.add(c.id()));
+        }
+        return all;
+    }
+
+    private static Set<String> pinsOf(Circuit circuit) {
+        return circuit.segments().stream()
+                .flatMap(s -> s.pin().stream())
+                .map(p -> DrawnCircuits.lookedAt(p.plug()))
+                .collect(Collectors.toSet());
+    }
+
+    private static boolean stands(Suspect suspect, Set<String> parts) {
+        return !(suspect.effect().orElse(null) instanceof Effect.Series series)
+                || parts.contains(series.of());
+    }
+
+    private boolean isDone(Check check, Set<String> drawn, Set<String> seen) {
+        if (check instanceof Check.Reading reading) {
+            return !drawn.contains(reading.circuit());
+        }
+        return !(check instanceof Check.Look look)
+                || !drawnLooks.contains(look.finding())
+                || seen.contains(look.finding());
+    }
+}

@@ -1,0 +1,293 @@
+package brightlantern.core.reason;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.circuit.Band;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.OperatingState;
+import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.Voltages;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * Any part of any circuit of any vehicle breaks, and the program's own checks are done one after
+ * the other on circuits whose wires scatter by a tenth: the broken part is named, or one that no
+ * check tells apart from it.
+ */
+class AnyPartTest {
+    private static final double SCATTER = 0.1;
+    private static final double SUPPLY = 12.5;
+    private static final int MOST_CHECKS = 14;
+    private static final int EACH = 10;
+    private static final double SURE = 0.8;
+
+    static Stream<String> vehicles() {
+        return Vehicles.all();
+    }
+
+    /** All circuits of a vehicle as they were built, with something in one of their parts. */
+    private static final class World {
+        private final VehicleDescription d;
+        private final Random random;
+        private final Map<String, CircuitModel> models = new HashMap<>();
+        private final List<Fault> faults;
+
+        World(VehicleDescription d, Optional<Fault> fault, Random random) {
+            this.d = d;
+            this.random = random;
+            faults = fault.map(List::of).orElse(List.of());
+            Map<String, Component> built = new HashMap<>();
+            for (Circuit c : d.circuits()) {
+                List<Component> its = new ArrayList<>();
+                c.components()
+                        .forEach(p -> its.add(built.computeIfAbsent(p.id(), id -> scattered(p))));
+                models.put(c.id(), new CircuitModel(c, its));
+            }
+        }
+
+        private Component scattered(Component part) {
+            return part instanceof Segment s
+                    ? s.with(s.ohm() * SCATTER * Math.abs(random.nextGaussian()))
+                    : part;
+        }
+
+        private Voltages volts(Circuit c, Set<String> moving) {
+            Map<String, Double> volts =
+                    models.get(c.id())
+                            .solve(OperatingState.idle(SUPPLY).moving(moving), faults)
+                            .volts();
+            return volts::get;
+        }
+
+        Band shown(Circuit c, Gauge g) {
+            return g.at(g.share(volts(c, g.under().isEmpty() ? Set.of() : Set.of(g.under()))));
+        }
+
+        /** What is told and stored of it before anybody looks. */
+        List<Evidence> noticed() {
+            List<Evidence> all = new ArrayList<>();
+            for (Circuit c : d.circuits()) {
+                for (Gauge g : c.gauges()) {
+                    Band band = shown(c, g);
+                    if (!band.well() && g.told() && all.isEmpty()) {
+                        all.add(new Evidence.SymptomTold(DrawnCircuits.symptomId(g)));
+                    }
+                    if (!band.code().isEmpty()) {
+                        all.add(new Evidence.CodeSeen(band.code(), true));
+                    }
+                }
+            }
+            return all;
+        }
+
+        Optional<Evidence> done(Check check) {
+            if (check instanceof Check.Reading r) {
+                Circuit c = d.circuit(r.circuit()).orElseThrow();
+                double volts =
+                        volts(c, Set.copyOf(r.moving())).at(r.point())
+                                + 0.01 * random.nextGaussian();
+                ProbeCondition condition =
+                        new ProbeCondition(Load.NOTHING, r.moving().stream().findFirst());
+                return Optional.of(
+                        new Evidence.Reading(
+                                r.circuit(),
+                                r.point(),
+                                r.load(),
+                                r.moving(),
+                                volts,
+                                SUPPLY + 0.05 * random.nextGaussian(),
+                                condition.healthy(c, r.point(), SUPPLY).holds(volts)));
+            }
+            if (check instanceof Check.Look look && look.finding().startsWith("pins-")) {
+                String plug = look.finding().substring(5);
+                String pin =
+                        faults.stream()
+                                .map(Fault::part)
+                                .filter(p -> p.startsWith("C-" + plug + "."))
+                                .map(p -> p.substring(p.lastIndexOf('.') + 1))
+                                .findFirst()
+                                .orElse("clean");
+                return Optional.of(new Evidence.Outcome(look.finding(), pin));
+            }
+            if (check instanceof Check.Look look && Gauge.isFinding(look.finding())) {
+                for (Circuit c : d.circuits()) {
+                    for (Gauge g : c.gauges()) {
+                        if (g.findingId().equals(look.finding())) {
+                            return Optional.of(
+                                    new Evidence.Outcome(look.finding(), shown(c, g).id()));
+                        }
+                    }
+                }
+            }
+            return Optional.empty();
+        }
+    }
+
+    private record Ended(Ranking ranking, int checks) {}
+
+    private static Ended follow(World world, Reasoners reasoners, List<Evidence> told) {
+        List<Evidence> found = new ArrayList<>(told);
+        Set<String> impossible = new HashSet<>();
+        int done = 0;
+        while (true) {
+            Reasoner reasoner = reasoners.of(found);
+            Ranking ranking = reasoner.rank(found);
+            Optional<NextCheck> next =
+                    reasoner.nextChecks(found, SUPPLY).stream()
+                            .filter(c -> c.bits() >= NextStep.LEAST_BITS)
+                            .filter(c -> !impossible.contains(c.check().key()))
+                            .findFirst();
+            if (ranking.standings().get(0).sureness() > 0.95
+                    || next.isEmpty()
+                    || done >= MOST_CHECKS) {
+                return new Ended(ranking, done);
+            }
+            Optional<Evidence> evidence = world.done(next.get().check());
+            evidence.ifPresentOrElse(found::add, () -> impossible.add(next.get().check().key()));
+            done += evidence.isPresent() ? 1 : 0;
+        }
+    }
+
+    /** Parts that no reachable point lies between: they are one place to whoever measures. */
+    private static Set<String> alike(VehicleDescription d, String part) {
+        Set<String> all = new HashSet<>(Set.of(part));
+        boolean grown = true;
+        while (grown) {
+            grown = false;
+            for (Circuit c : d.circuits()) {
+                Set<String> hidden = new HashSet<>();
+                for (Component p : c.components()) {
+                    if (all.contains(p.id())) {
+                        Stream.of(p.from(), p.to())
+                                .filter(n -> !c.point(n).canBeProbed())
+                                .forEach(hidden::add);
+                    }
+                }
+                for (Component p : c.components()) {
+                    if (hidden.contains(p.from()) || hidden.contains(p.to())) {
+                        grown |= all.add(p.id());
+                    }
+                }
+            }
+        }
+        return all;
+    }
+
+    private static String partOf(VehicleDescription d, String suspectId) {
+        return d.suspect(suspectId).flatMap(Suspect::effect).orElse(null) instanceof Effect.Series e
+                ? e.of()
+                : "";
+    }
+
+    @ParameterizedTest
+    @MethodSource("vehicles")
+    void aHealthyVehicleOfWhichSomethingIsToldIsNotAccused(String id) {
+        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        Reasoners reasoners = new Reasoners(d);
+        Random random = new Random(id.hashCode());
+        List<Gauge> told =
+                d.circuits().stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .filter(Gauge::told)
+                        .toList();
+        for (int i = 0; i < 4; i++) {
+            World world = new World(d, Optional.empty(), random);
+            assertThat(world.noticed()).isEmpty();
+            Gauge complained = told.get(random.nextInt(told.size()));
+            Ended ended =
+                    follow(
+                            world,
+                            reasoners,
+                            List.of(new Evidence.SymptomTold(DrawnCircuits.symptomId(complained))));
+            assertThat(ended.ranking().accused().map(Standing::suspectId).orElse(""))
+                    .as(complained.name())
+                    .isIn("", Hypothesis.NOTHING, Hypothesis.SOMETHING_ELSE);
+        }
+    }
+
+    @ParameterizedTest
+    @MethodSource("vehicles")
+    void isFoundWhereverItIs(String id) {
+        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        Reasoners reasoners = new Reasoners(d);
+        List<Suspect> drawn =
+                d.suspects().stream()
+                        .filter(
+                                s ->
+                                        s.effect().orElse(null) instanceof Effect.Series e
+                                                && e.breaks())
+                        .toList();
+        System.out.printf(
+                "%s: %d circuits, %d components, %d suspects, %d checks, %d symptoms%n",
+                id,
+                d.circuits().size(),
+                d.circuits().stream()
+                        .flatMap(c -> c.components().stream())
+                        .map(Component::id)
+                        .distinct()
+                        .count(),
+                d.suspects().size(),
+                d.checks().size(),
+                d.symptoms().size());
+        Random random = new Random(20261127 + id.hashCode());
+        int right = 0;
+        int wrong = 0;
+        int first = 0;
+        int checks = 0;
+        List<String> missed = new ArrayList<>();
+        for (int i = 0; i < EACH; ) {
+            Suspect broken = drawn.get(random.nextInt(drawn.size()));
+            Effect.Series effect = (Effect.Series) broken.effect().orElseThrow();
+            double ohm =
+                    random.nextBoolean()
+                            ? Fault.Series.OPEN_OHM
+                            : effect.from() * (1.3 + 6 * random.nextDouble());
+            World world = new World(d, Optional.of(new Fault.Series(effect.of(), ohm)), random);
+            if (world.noticed().isEmpty()) {
+                continue;
+            }
+            i++;
+            Ended ended = follow(world, reasoners, world.noticed());
+            checks += ended.checks();
+            Standing leads = ended.ranking().standings().get(0);
+            boolean hit = alike(d, effect.of()).contains(partOf(d, leads.suspectId()));
+            first += hit ? 1 : 0;
+            if (hit && leads.sureness() >= SURE) {
+                right++;
+            } else if (!hit && leads.sureness() >= SURE) {
+                wrong++;
+            }
+            if (!hit || leads.sureness() < SURE) {
+                missed.add("%s %.2f: %s".formatted(broken.name(), ohm, ended.ranking().sentence()));
+            }
+        }
+        System.out.printf(
+                "%s: first %d of %d, sure and right %d, wrong %d, checks %.1f%n",
+                id, first, EACH, right, wrong, checks / (double) EACH);
+        missed.forEach(m -> System.out.println("   " + m));
+        assertThat(first).isGreaterThanOrEqualTo((int) (0.9 * EACH));
+        assertThat(wrong).isLessThanOrEqualTo((int) (0.05 * EACH));
+    }
+}
