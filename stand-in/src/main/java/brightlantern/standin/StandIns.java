@@ -3,6 +3,7 @@ package brightlantern.standin;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.WireFault;
+import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.EngineSpec;
 import brightlantern.standin.plant.Part;
@@ -158,6 +159,9 @@ public final class StandIns {
                     PartKinds.make(new PartKinds.Site(d, blueprint, spec, plant, wires, serial)));
         }
         blueprint.aliases().forEach(simulation::alias);
+        if (d.circuits().stream().anyMatch(c -> !c.gauges().isEmpty())) {
+            simulation.with(new Circuits(d.circuits(), plant, new Random(serial)));
+        }
         blueprint.locks().forEach(l -> simulation.lock(l.routine(), l.codes()));
         scenario.faults().forEach(f -> simulation.fail(f.part(), f.mode(), f.of(), f.size()));
         scenario.monitors().forEach(m -> simulation.monitor(monitor(m, wires), m.repair()));

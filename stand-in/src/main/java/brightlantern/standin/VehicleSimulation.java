@@ -1,10 +1,12 @@
 package brightlantern.standin;
 
+import brightlantern.core.circuit.Load;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.sound.Wav;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
@@ -17,6 +19,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.function.DoubleSupplier;
 
@@ -32,6 +35,9 @@ public final class VehicleSimulation {
     /** Seconds since 1970 at which these vehicles begin to live: 2026-11-01, 07:00 UTC. */
     static final long FIRST_MORNING = 1_793_516_400L;
 
+    /** The name of its circuits among its parts. */
+    static final String CIRCUITS = "circuits";
+
     private final VehicleDescription description;
     private final Plant plant;
     private final Map<String, Part> parts = new LinkedHashMap<>();
@@ -39,6 +45,7 @@ public final class VehicleSimulation {
     private final List<ScenarioMonitor> monitors = new ArrayList<>();
     private final Map<String, String> repairs = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
+    private Optional<Circuits> circuits = Optional.empty();
     private volatile double clockBehind;
     private double low;
     private boolean warning;
@@ -73,6 +80,38 @@ public final class VehicleSimulation {
         }
         part.sensors().forEach(readings::put);
         readings.putAll(plant.sensors());
+    }
+
+    /** Puts its circuits in: from now on its sensors tell what arrives at their modules' pins. */
+    void with(Circuits its) {
+        circuits = Optional.of(its);
+        parts.put(CIRCUITS, its);
+        for (String id : its.values()) {
+            DoubleSupplier felt = readings.get(id);
+            description
+                    .value(id)
+                    .filter(v -> felt != null)
+                    .ifPresent(v -> readings.put(id, () -> its.told(v, felt.getAsDouble())));
+        }
+    }
+
+    /** Its circuits, when any are described. */
+    public Optional<Circuits> circuits() {
+        return circuits;
+    }
+
+    /** Volts at a point of its plant's or its other circuits; empty when there is none. */
+    OptionalDouble volts(String point) {
+        OptionalDouble volts = plant.volts(point);
+        return volts.isPresent() || circuits.isEmpty() ? volts : circuits.get().volts(point);
+    }
+
+    /** Hangs a load on a point of its circuits, or takes it off. */
+    void hang(String point, Load load) {
+        if (plant.hasCircuits() && (point.isEmpty() || plant.volts(point).isPresent())) {
+            plant.hang(point, load);
+        }
+        circuits.ifPresent(c -> c.hang(point, load));
     }
 
     /** A value that is read off another one's sensor. */

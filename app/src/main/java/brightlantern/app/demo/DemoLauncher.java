@@ -4,20 +4,15 @@ import brightlantern.app.account.Accounts;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.seat.DriversSeats;
-import brightlantern.app.seat.DriversSeats.Choice;
-import brightlantern.app.seat.DriversSeats.Dashboard;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.Told;
-import brightlantern.standin.network.WireFault;
-import brightlantern.standin.plant.Driver;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -222,7 +217,7 @@ public final class DemoLauncher {
             String address,
             StandInVehicle vehicle,
             Optional<String> truth) {
-        context.getBean(DriversSeats.class).add(new Seat(address, vehicle, truth));
+        context.getBean(DriversSeats.class).add(new DemoSeat(address, vehicle, truth));
         context.getBean(VehicleLinks.class).configure(address);
         vehicle.announceTo(new InetSocketAddress(ANNOUNCED_TO, PORT));
     }
@@ -238,139 +233,5 @@ public final class DemoLauncher {
                         }
                     }
                 });
-    }
-
-    private record Seat(String address, StandInVehicle vehicle, Optional<String> truth)
-            implements DriversSeats.DriversSeat {
-        @Override
-        public String name() {
-            return vehicle.description().name();
-        }
-
-        @Override
-        public String vin() {
-            return vehicle.vin();
-        }
-
-        private Driver driver() {
-            return vehicle.simulation().driver();
-        }
-
-        private double reading(String id) {
-            return vehicle.simulation().reading(id).orElse(Double.NaN);
-        }
-
-        @Override
-        public Dashboard dashboard() {
-            return new Dashboard(
-                    List.of("off", "accessory", "on").get(driver().key()),
-                    List.of("stopped", "cranking", "running").get((int) reading("engine.state")),
-                    driver().program().words(),
-                    reading("vehicle.speed"),
-                    reading("engine.speed"),
-                    reading("coolant"),
-                    reading("body.supply"),
-                    vehicle.lamp(),
-                    driver().charger(),
-                    driver().trailer(),
-                    vehicle.hurry());
-        }
-
-        @Override
-        public void key(int position) {
-            vehicle.driver(driver().key(position).drive(Driver.Program.STAND));
-        }
-
-        @Override
-        public void crank() {
-            vehicle.simulation().crank();
-        }
-
-        @Override
-        public void drive(String program) {
-            vehicle.driver(driver().drive(Driver.Program.named(program)));
-        }
-
-        @Override
-        public void byHand(double pedal, int gear, double slope, boolean brake) {
-            vehicle.driver(driver().byHand(pedal, gear, slope, brake));
-        }
-
-        @Override
-        public void charger(boolean on) {
-            vehicle.driver(driver().charger(on));
-        }
-
-        @Override
-        public void trailer(boolean plugged) {
-            vehicle.driver(driver().trailer(plugged));
-        }
-
-        @Override
-        public void hurry(int factor) {
-            vehicle.hurry(factor);
-        }
-
-        @Override
-        public void plug(String moduleId, boolean in) {
-            String id = "unplugged-" + moduleId;
-            if (in) {
-                vehicle.wires().mend(id);
-            } else {
-                // whoever hangs on the wire no longer is missed by the others
-                vehicle.wires().add(new WireFault.Dead(id, moduleId, Double.POSITIVE_INFINITY, 0));
-            }
-        }
-
-        @Override
-        public void cut() {
-            vehicle.gateway().cut();
-        }
-
-        @Override
-        public void repair(String repairId) {
-            vehicle.repair(repairId);
-        }
-
-        @Override
-        public List<Choice> acts() {
-            return vehicle.simulation().acts().entrySet().stream()
-                    .map(a -> new Choice(a.getKey(), a.getValue()))
-                    .toList();
-        }
-
-        @Override
-        public String act(String actId) {
-            return vehicle.simulation().act(actId);
-        }
-
-        @Override
-        public Optional<byte[]> injectors() {
-            return vehicle.simulation().injectors().map(w -> w.write());
-        }
-
-        @Override
-        public List<Choice> programs() {
-            return Stream.of(Driver.Program.values())
-                    .filter(p -> p != Driver.Program.BY_HAND)
-                    .map(p -> new Choice(p.name(), p.words()))
-                    .toList();
-        }
-
-        @Override
-        public List<Choice> repairs() {
-            return vehicle.repairs().entrySet().stream()
-                    .map(r -> new Choice(r.getKey(), r.getValue()))
-                    .sorted(Comparator.comparing(Choice::name))
-                    .toList();
-        }
-
-        @Override
-        public List<Choice> modules() {
-            return vehicle.description().modules().stream()
-                    .filter(m -> vehicle.module(m.id()) != null)
-                    .map(m -> new Choice(m.id(), m.name()))
-                    .toList();
-        }
     }
 }

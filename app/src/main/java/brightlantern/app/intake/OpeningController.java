@@ -4,16 +4,20 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import java.io.IOException;
 import java.security.Principal;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -79,6 +83,24 @@ class OpeningController {
         model.addAttribute("reading", reading);
         Optional<VehicleDescription> description = vehicleReading.descriptionOf(reading.vin());
         model.addAttribute("description", description.orElse(null));
+        model.addAttribute(
+                "systems",
+                description
+                        .map(
+                                d ->
+                                        d.symptoms().stream()
+                                                .collect(
+                                                        Collectors.groupingBy(
+                                                                Symptom::system,
+                                                                LinkedHashMap::new,
+                                                                Collectors.toList())))
+                        .orElseGet(LinkedHashMap::new));
+        model.addAttribute(
+                "earlierRepairs",
+                description.stream()
+                        .flatMap(d -> d.suspects().stream())
+                        .filter(s -> !Reasoners.isDerived(s))
+                        .toList());
         model.addAttribute(
                 "open",
                 jobs.all().stream()

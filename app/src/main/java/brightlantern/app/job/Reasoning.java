@@ -3,10 +3,11 @@ package brightlantern.app.job;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,7 +22,7 @@ public class Reasoning {
 
     private final Findings findings;
     private final Repairs repairs;
-    private final Map<String, Reasoner> reasoners = new ConcurrentHashMap<>();
+    private final Map<String, Reasoners> reasoners = new ConcurrentHashMap<>();
 
     /** The newest state of each job; every page asks for it, and few change it. */
     private final Map<Long, Known> known = new ConcurrentHashMap<>();
@@ -33,8 +34,17 @@ public class Reasoning {
         this.repairs = repairs;
     }
 
-    public Reasoner reasoner(VehicleDescription description) {
-        return reasoners.computeIfAbsent(description.id(), id -> new Reasoner(description));
+    private Reasoners reasoners(VehicleDescription description) {
+        return reasoners.computeIfAbsent(description.id(), id -> new Reasoners(description));
+    }
+
+    /** What may be entered by hand: what is written, and what the circuits in question show. */
+    public List<Finding> toEnter(VehicleDescription description, State state) {
+        return reasoners(description).findings(evidence(state.findings()));
+    }
+
+    private static List<Evidence> evidence(List<Findings.Finding> findings) {
+        return findings.stream().map(f -> f.evidence().orElseThrow()).toList();
     }
 
     /**
@@ -54,9 +64,7 @@ public class Reasoning {
 
     public State of(long jobId, VehicleDescription description, double supplyVolts) {
         List<Findings.Finding> relevant = relevant(jobId);
-        List<Evidence> evidence = new ArrayList<>();
-        relevant.forEach(f -> evidence.add(f.evidence().orElseThrow()));
-        Reasoner reasoner = reasoner(description);
+        List<Evidence> evidence = evidence(relevant);
         // a forecast to a quarter of a volt is exact enough, and is remembered
         double volts =
                 supplyVolts > 9 && supplyVolts < 16
@@ -66,6 +74,7 @@ public class Reasoning {
         if (before != null && before.volts() == volts && before.findings().equals(relevant)) {
             return before.state();
         }
+        Reasoner reasoner = reasoners(description).of(evidence);
         State state =
                 new State(relevant, reasoner.rank(evidence), reasoner.nextChecks(evidence, volts));
         known.put(jobId, new Known(relevant, volts, state));

@@ -78,8 +78,8 @@ public class VehicleLinks {
             throws IOException {
         VehicleLibrary read =
                 VehicleLibrary.read(Path.of(folder))
-                        .map(CircuitSuspects::added)
-                        .map(d -> d.withSuspects(NetworkSuspects.of(d)));
+                        .map(d -> d.withSuspects(NetworkSuspects.of(d)))
+                        .map(CircuitSuspects::added);
         ProcedureReader reader = new ProcedureReader(Path.of(folder));
         List<String> mistakes = new ArrayList<>(read.mistakes());
         for (VehicleDescription d : read.descriptions()) {

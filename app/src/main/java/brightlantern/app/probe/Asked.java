@@ -15,7 +15,7 @@ record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
         return new Asked(
                 circuit,
                 circuit.probe(pointId).orElseThrow(() -> no("probe point", pointId)),
-                ProbeCondition.of(circuit).stream()
+                ProbeCondition.of(circuit, pointId).stream()
                         .filter(c -> c.id().equals(conditionId))
                         .findFirst()
                         .orElseThrow(() -> no("condition", conditionId)));

@@ -13,7 +13,13 @@ import java.util.Locale;
 import java.util.Map;
 
 /** The circuit as a drawing, from the description's grid. Figures in SVG units. */
-record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, List<Motor> motors) {
+record CircuitSheet(
+        int width,
+        int height,
+        List<Wire> wires,
+        List<Pin> pins,
+        List<Motor> motors,
+        List<Load> loads) {
     private static final int LEFT = 60;
     private static final int TOP = 46;
     private static final int COLUMN = 128;
@@ -32,7 +38,8 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             boolean common,
             int x,
             int y,
-            boolean upright) {}
+            boolean upright,
+            boolean named) {}
 
     /**
      * @param state none, holds or fails by the newest readings there
@@ -47,7 +54,8 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
             boolean probe,
             boolean chosen,
             String state,
-            boolean below) {
+            boolean below,
+            boolean named) {
         /** What it is, for those who do not see the sheet. */
         public String label() {
             return id
@@ -63,12 +71,29 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
 
     record Motor(String name, int x, int y) {}
 
+    /**
+     * What a drawn circuit feeds, or a sensor.
+     *
+     * @param kind lamp, motor, or other
+     */
+    record Load(String name, String kind, int x, int y) {}
+
+    /** Rows between which the wires of drawn sheets turn, each earth in a row of its own. */
+    private static final double TURN = 0.75;
+
+    private static final double EARTH_TURN = 0.35;
+    private static final double EARTH_STEP = 0.16;
+
     static CircuitSheet of(
             Circuit circuit, List<String> common, String chosen, List<Evidence.Reading> taken) {
         List<Wire> wires = new ArrayList<>();
         for (Segment s : circuit.segments()) {
             ProbePoint a = circuit.point(s.from());
             ProbePoint b = circuit.point(s.to());
+            if (!circuit.gauges().isEmpty()) {
+                wires.add(drawn(circuit, s, a, b));
+                continue;
+            }
             // supply wires run along their row first and earth wires along their column first, so
             // that none cross
             boolean rowFirst = a.y() <= b.y() && a.side().equals("supply");
@@ -88,7 +113,8 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                             common.contains(s.id()),
                             (x(a) + x(b)) / 2,
                             upright ? (y(a) + y(b)) / 2 : rowFirst ? y(a) : y(b),
-                            upright));
+                            upright,
+                            true));
         }
         double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         List<Pin> pins = new ArrayList<>();
@@ -105,7 +131,8 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                             p.canBeProbed(),
                             p.id().equals(chosen),
                             state,
-                            p.y() >= bottom));
+                            p.y() >= bottom,
+                            p.canBeProbed() || p.id().startsWith("S-")));
         }
         List<Motor> motors = new ArrayList<>();
         for (MotorPart m : circuit.motors()) {
@@ -119,7 +146,60 @@ record CircuitSheet(int width, int height, List<Wire> wires, List<Pin> pins, Lis
                 TOP + (int) (bottom * ROW) + 50,
                 wires,
                 pins,
-                motors);
+                motors,
+                loads(circuit));
+    }
+
+    /** A wire of a sheet that the program has laid out: down, along, and down again. */
+    private static Wire drawn(Circuit circuit, Segment s, ProbePoint a, ProbePoint b) {
+        boolean upright = a.x() == b.x();
+        boolean level = a.y() == b.y();
+        ProbePoint low = a.y() > b.y() ? a : b;
+        List<String> earths =
+                circuit.segments().stream()
+                        .filter(e -> e.kind() == SegmentKind.EARTH)
+                        .map(Segment::from)
+                        .toList();
+        int rank = earths.indexOf(low.id());
+        double turn =
+                rank < 0
+                        ? Math.min(low.y() - EARTH_STEP, Math.min(a.y(), b.y()) + TURN)
+                        : low.y() - EARTH_TURN - EARTH_STEP * rank;
+        int yTurn = TOP + (int) Math.round(turn * ROW);
+        String path =
+                "M"
+                        + x(a)
+                        + " "
+                        + y(a)
+                        + (upright || level
+                                ? "L" + x(b) + " " + y(b)
+                                : "V" + yTurn + "H" + x(b) + "V" + y(b));
+        return new Wire(
+                s.id(),
+                s.name(),
+                s.kind(),
+                path,
+                false,
+                upright || level ? (x(a) + x(b)) / 2 : x(low),
+                upright || level ? (y(a) + y(b)) / 2 : (yTurn + y(low)) / 2,
+                !level,
+                s.kind() != SegmentKind.CONTACT && s.kind() != SegmentKind.DRIVER
+                        || s.name().startsWith("Output"));
+    }
+
+    private static List<Load> loads(Circuit circuit) {
+        List<Load> loads = new ArrayList<>();
+        circuit.consumers()
+                .forEach(
+                        c -> loads.add(load(circuit, c.name(), c.kind().word(), c.from(), c.to())));
+        circuit.dividers()
+                .forEach(d -> loads.add(load(circuit, d.name(), "sensor", d.from(), d.to())));
+        return loads;
+    }
+
+    private static Load load(Circuit circuit, String name, String kind, String from, String to) {
+        ProbePoint a = circuit.point(from);
+        return new Load(name, kind, x(a), (y(a) + y(circuit.point(to))) / 2);
     }
 
     /**

@@ -50,8 +50,11 @@ class ProbeController {
             @RequestParam(name = "circuit", defaultValue = "") String circuitId,
             @RequestParam(name = "point", defaultValue = "") String pointId,
             @RequestParam(name = "condition", defaultValue = "") String conditionId,
+            @RequestParam(name = "find", defaultValue = "") String find,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
+        model.addAttribute("find", find);
+        model.addAttribute("found", SheetFinder.find(context.description(), find));
         List<Circuit> circuits = context.description().circuits();
         if (circuits.isEmpty()) {
             return "probe/none";
@@ -89,12 +92,10 @@ class ProbeController {
             JobPages.Context context, Circuit circuit, ProbePoint point, String wanted) {
         double supply = supply(context);
         TakenReadings taken = new TakenReadings(findings.of(context.job().id()));
-        List<ProbeCondition> conditions = ProbeCondition.of(circuit);
+        List<ProbeCondition> conditions = ProbeCondition.of(circuit, point.id());
         List<String> common = new CircuitModel(circuit).commonPath();
         return new ProbeView(
-                context.description().circuits().stream()
-                        .map(c -> new ProbeView.SheetLink(c.id(), c.name(), c.equals(circuit)))
-                        .toList(),
+                SheetFinder.bySystem(context.description(), circuit),
                 circuit,
                 point,
                 taken.answer(),
@@ -105,6 +106,7 @@ class ProbeController {
                                         new ProbeView.Condition(
                                                 c.id(),
                                                 c.name(circuit),
+                                                c.does(circuit),
                                                 c.healthy(circuit, point.id(), supply).words()))
                         .toList(),
                 // nothing that moves the vehicle is preselected unless somebody asked for it
@@ -118,6 +120,7 @@ class ProbeController {
                         .map(s -> circuit.segment(s).name())
                         .collect(Collectors.joining(", ")),
                 taken.hidden(circuit),
+                SheetFinder.shares(context.description(), circuit),
                 taken.rows(context.description()));
     }
 

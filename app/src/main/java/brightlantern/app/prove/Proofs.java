@@ -14,6 +14,7 @@ import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Place;
 import brightlantern.core.sweep.Sweep;
@@ -71,6 +72,7 @@ class Proofs {
                 repair.at(),
                 codes,
                 conditions,
+                Reasoners.showStanding(d, job.symptoms(), codes),
                 came(job, d, codes, repair.at()),
                 all.stream().map(f -> dated(f, d)).toList(),
                 clears,

@@ -1,5 +1,6 @@
 package brightlantern.app.seat;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -57,6 +58,33 @@ public class DriversSeats {
          */
         Optional<String> truth();
 
+        /** When it was broken at this seat; long ago when it came broken. */
+        Instant brokenAt();
+
+        /** What can be switched on at the vehicle. */
+        List<Switch> switches();
+
+        /** Its connectors; on while one is pulled. */
+        List<Switch> plugs();
+
+        /** Switches something on or off, or pulls a connector and puts it back. */
+        void set(String id, boolean on);
+
+        /** What of it can be seen or heard working at this moment. */
+        List<Sight> sights();
+
+        /** How the pins of a connector look. */
+        String pins(String plug);
+
+        /** Parts of its circuits that can be broken. */
+        List<Choice> breakable();
+
+        /** Breaks a part; what the driver says then. */
+        String breakPart(String choice);
+
+        /** Breaks something that nobody chose; what the driver says then. */
+        String breakSomething();
+
         /** Lets the workshop do a repair on it. */
         void repair(String repairId);
 
@@ -77,6 +105,12 @@ public class DriversSeats {
     }
 
     public record Choice(String id, String name) {}
+
+    /** Something that is on or off, or a connector that is out or in. */
+    public record Switch(String id, String name, boolean on) {}
+
+    /** How a thing is that somebody looks at, and under which setting. */
+    public record Sight(String name, String state, String under) {}
 
     /** What the driver sees. */
     public record Dashboard(

@@ -33,10 +33,14 @@ class SeatController {
         if (seat.truth().isEmpty()) {
             return "";
         }
-        List<Job> its = jobs.all().stream().filter(j -> j.vin().equals(seat.vin())).toList();
+        List<Job> its =
+                jobs.all().stream()
+                        .filter(j -> j.vin().equals(seat.vin()))
+                        .filter(j -> j.opened().isAfter(seat.brokenAt()))
+                        .toList();
         return !its.isEmpty() && its.stream().noneMatch(Job::isOpen)
                 ? "It was: " + seat.truth().get() + "."
-                : "Something is broken here that nobody chose. Close its job, and this page tells what it was.";
+                : "Something is broken here. Open a job for it and close it, and this page tells what it was.";
     }
 
     private DriversSeats.DriversSeat seat(String address) {
@@ -117,6 +121,14 @@ class SeatController {
                         flash.addFlashAttribute("notice", seen);
                     }
                 }
+                case "switch" -> seat.set(form.get("id"), Boolean.parseBoolean(form.get("on")));
+                case "pins" -> flash.addFlashAttribute("notice", seat.pins(form.get("plug")));
+                case "break" ->
+                        flash.addFlashAttribute(
+                                "notice",
+                                form.getOrDefault("part", "").isEmpty()
+                                        ? seat.breakSomething()
+                                        : seat.breakPart(form.get("part")));
                 case "repair" -> {
                     seat.repair(form.get("repair"));
                     flash.addFlashAttribute("notice", "The workshop did it on the stand-in.");
@@ -125,7 +137,7 @@ class SeatController {
                         throw new ResponseStatusException(
                                 HttpStatus.NOT_FOUND, "The seat has no control '" + what + "'.");
             }
-        } catch (IllegalArgumentException | NullPointerException wrong) {
+        } catch (IllegalArgumentException | IllegalStateException | NullPointerException wrong) {
             flash.addFlashAttribute("error", "The seat did not take that: " + wrong.getMessage());
         }
         return "redirect:/seat/" + address;

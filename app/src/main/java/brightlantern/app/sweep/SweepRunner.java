@@ -11,6 +11,7 @@ import brightlantern.core.code.Code;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.network.ControlModule;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.sweep.CodeWeigher;
@@ -313,9 +314,18 @@ class SweepRunner {
     /** Says of each code that the suspects speak of whether it is there. */
     private void codeEvidence(JobPages.Context context, Running now) {
         VehicleDescription description = context.description();
+        Set<String> stored =
+                now.sweep.codes().stream().map(StoredCode::code).collect(Collectors.toSet());
+        // of the hundreds that circuits can set only those that are there are told
         Set<String> spoken =
                 description.suspects().stream()
-                        .flatMap(s -> s.codes().keySet().stream())
+                        .flatMap(
+                                s ->
+                                        s.codes().keySet().stream()
+                                                .filter(
+                                                        c ->
+                                                                !Reasoners.isDerived(s)
+                                                                        || stored.contains(c)))
                         .collect(Collectors.toSet());
         if (network.suspected(context, now.sweep).isEmpty()) {
             // a lead code that nobody described speaks for something not on the list

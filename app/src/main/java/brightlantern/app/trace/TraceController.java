@@ -4,6 +4,7 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.reason.Contribution;
 import brightlantern.core.reason.Explanation;
 import brightlantern.core.reason.Standing;
@@ -86,7 +87,14 @@ class TraceController {
                                                 tells(n.bits()),
                                                 n.expectations()))
                         .toList());
-        model.addAttribute("byHand", context.description().findings());
+        model.addAttribute(
+                "asked",
+                context.description().circuits().stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .filter(g -> !g.value().isEmpty())
+                        .map(Gauge::findingId)
+                        .toList());
+        model.addAttribute("byHand", reasoning.toEnter(context.description(), state));
         model.addAttribute("story", findings.story(id));
         return "trace/trace";
     }

@@ -1,6 +1,7 @@
 package brightlantern.app.watch;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.signal.Value;
 import brightlantern.core.study.steps.SteppedExperiment;
 import brightlantern.core.take.Take;
@@ -122,7 +123,11 @@ class ExperimentController {
         model.addAttribute("number", number);
         model.addAttribute("answerValue", Shown.of(context.description(), answer));
         model.addAttribute("answer", experiment.sentence(context.description()));
-        model.addAttribute("findings", context.description().findings());
+        model.addAttribute(
+                "findings",
+                context.description().findings().stream()
+                        .filter(f -> !Reasoners.isDerived(f))
+                        .toList());
         model.addAttribute("chart", ExperimentChart.chart(experiment, answer).orElse(null));
         return "watch/experiment";
     }

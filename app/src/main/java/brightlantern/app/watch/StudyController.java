@@ -3,6 +3,7 @@ package brightlantern.app.watch;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
@@ -103,7 +104,8 @@ class StudyController {
                         .toList());
         model.addAttribute("values", values(opened, d));
         model.addAttribute("maps", kept.maps(id));
-        model.addAttribute("findings", d.findings());
+        model.addAttribute(
+                "findings", d.findings().stream().filter(f -> !Reasoners.isDerived(f)).toList());
         model.addAttribute("answer", "What do the takes say together?");
         try {
             studyMaker.study(

@@ -1,6 +1,8 @@
 package brightlantern.core.circuit;
 
 import brightlantern.core.description.OrEmpty;
+import brightlantern.core.signal.Value;
+import java.util.Collection;
 import java.util.List;
 
 /**
@@ -14,6 +16,7 @@ import java.util.List;
  * @param under the setting under which it is looked at; empty for none
  * @param module that watches it and sets the codes of its bands; empty when none does
  * @param value the live value that tells it; empty where none does
+ * @param scale how the live value follows the voltage
  * @param told whether a driver notices by himself when it is not well
  */
 public record Gauge(
@@ -27,6 +30,7 @@ public record Gauge(
         String under,
         String module,
         String value,
+        Scale scale,
         boolean told) {
     public Gauge {
         bands = List.copyOf(bands);
@@ -36,6 +40,40 @@ public record Gauge(
     }
 
     private static final String PREFIX = "gauge-";
+
+    /** Of the range of a value so much at either end is no measurement. */
+    private static final double END_SHARE = 0.02;
+
+    /**
+     * How a live value follows the voltage of its sensor.
+     *
+     * @param falls whether it is largest where the voltage is least, as temperatures are
+     * @param most that the module tells; 0 for what its bytes can carry
+     */
+    public record Scale(boolean falls, double most) {
+        /** Of what no live value tells. */
+        public static final Scale NONE = new Scale(false, 0);
+    }
+
+    /** The largest figure that its module tells, in the value's own unit. */
+    public double most(Value v) {
+        return scale.most() > 0
+                ? scale.most()
+                : v.offset() + v.scale() * (Math.pow(2, 8.0 * v.bytes()) - 1);
+    }
+
+    /**
+     * What a live value says of it: at an end of its range nothing is measured any more.
+     *
+     * @param figure in the value's own unit
+     */
+    public Band told(Value v, double figure) {
+        double share = (figure - v.offset()) / (most(v) - v.offset());
+        double volts = scale.falls() ? 1 - share : share;
+        return volts < END_SHARE
+                ? bands.get(0)
+                : volts > 1 - END_SHARE ? bands.get(bands.size() - 1) : bands.get(1);
+    }
 
     /** Id of the finding that tells what it shows. */
     public String findingId() {
@@ -47,9 +85,22 @@ public record Gauge(
         return findingId.startsWith(PREFIX);
     }
 
-    /** Share of its nominal voltage. */
-    public double share(Voltages volts) {
-        return (volts.at(from) - volts.at(to)) / nominal;
+    /**
+     * Share of its nominal voltage.
+     *
+     * @param faults in the circuit; what is broken inside a consumer takes its own share of the
+     *     voltage across it
+     */
+    public double share(Circuit circuit, Voltages volts, Collection<? extends Fault> faults) {
+        double share = (volts.at(from) - volts.at(to)) / nominal;
+        for (Fault fault : faults) {
+            if (fault.part().equals(part)
+                    && circuit.component(part).orElse(null) instanceof Consumer c
+                    && c.from().equals(from)) {
+                share *= c.ohm() / (c.ohm() + fault.size());
+            }
+        }
+        return share;
     }
 
     /** What it shows at a share. */

@@ -32,7 +32,8 @@ public final class GaugeState {
 
     /** Share of its nominal voltage that a gauge has under its setting. */
     public double share(Gauge gauge, Optional<Fault> fault) {
-        return gauge.share(table(gauge.under()).with(fault));
+        return gauge.share(
+                circuit, table(gauge.under()).with(fault), fault.map(List::of).orElse(List.of()));
     }
 
     private synchronized FaultTable table(String setting) {

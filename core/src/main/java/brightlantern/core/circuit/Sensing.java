@@ -57,6 +57,7 @@ public record Sensing(
      * @param pull ohms of the bias, for a resistive one
      * @param share that a divider tells at rest
      * @param value that its module makes of it
+     * @param most that the module tells of it; none for what its bytes can carry
      * @param low code for a signal near earth
      * @param high code for a signal near the reference
      */
@@ -71,6 +72,7 @@ public record Sensing(
             double pull,
             double share,
             String value,
+            double most,
             String low,
             String high,
             String place,

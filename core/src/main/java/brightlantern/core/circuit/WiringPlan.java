@@ -231,6 +231,7 @@ final class WiringPlan {
                         under,
                         c.module(),
                         "",
+                        Gauge.Scale.NONE,
                         !c.hidden()));
     }
 
@@ -473,6 +474,7 @@ final class WiringPlan {
                         "",
                         s.module(),
                         f.value(),
+                        new Gauge.Scale(!divider, f.most()),
                         false));
     }
 

@@ -90,12 +90,15 @@ public final class Proof {
      * @param repaired when the repair was done
      * @param codes that were there before the repair and that it is to keep away
      * @param conditions under which the fault showed; empty when nothing tells them
+     * @param standing whether it shows while the vehicle stands, as a lamp does: then no drive
+     *     proves anything, and without codes there are none to clear
      * @param came code → what its freeze frame showed, in words; codes without one are missing
      */
     public record Record(
             Instant repaired,
             Set<String> codes,
             DriveConditions conditions,
+            boolean standing,
             Map<String, String> came,
             List<DatedFinding> findings,
             List<Instant> clears,
@@ -111,6 +114,10 @@ public final class Proof {
     /** Lists what must be shown, and what of it was. */
     public static Verdict judge(Record record) {
         List<Requirement> needed = new ArrayList<>(repeated(record));
+        if (record.standing() && record.codes().isEmpty()) {
+            needed.add(complaint(record));
+            return verdict(needed);
+        }
         Optional<Instant> clear = first(record.clears(), record.repaired());
         needed.add(
                 new Requirement(
@@ -132,11 +139,19 @@ public final class Proof {
                                 : "Key off, wait, key on.",
                         "prove"));
         Optional<DatedTake> drive = clear.flatMap(c -> drive(record, c));
-        needed.add(drive(record, drive));
-        if (record.conditions().isEmpty() || told(record).isPresent()) {
+        if (!record.standing()) {
+            needed.add(drive(record, drive));
+        }
+        if (record.standing() || record.conditions().isEmpty() || told(record).isPresent()) {
             needed.add(complaint(record));
         }
-        needed.add(sweep(record, drive.filter(d -> enough(record, d)).map(DatedTake::at)));
+        needed.add(
+                record.standing()
+                        ? sweep(record, "Sweep after the key cycle: the codes stay away", cycle)
+                        : sweep(
+                                record,
+                                "Sweep after the recording: the codes stay away",
+                                drive.filter(d -> enough(record, d)).map(DatedTake::at)));
         if (!record.codes().isEmpty()) {
             needed.add(monitors(record, clear));
         }
@@ -284,8 +299,7 @@ public final class Proof {
                 "prove");
     }
 
-    private static Requirement sweep(Record record, Optional<Instant> after) {
-        String what = "Sweep after the recording: the codes stay away";
+    private static Requirement sweep(Record record, String what, Optional<Instant> after) {
         Optional<DatedSweep> sweep =
                 newest(record, s -> after.map(a -> s.at().isAfter(a)).orElse(false));
         Optional<DatedSweep> back =

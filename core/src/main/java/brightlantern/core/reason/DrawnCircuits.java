@@ -52,6 +52,7 @@ final class DrawnCircuits {
     private static final double VALUE_MINUTES = 0.4;
     private static final double OPEN_MINUTES = 2.5;
     private static final String CLEAN = "clean";
+    private static final String PINS = "pins-";
 
     /** A bad contact looks bad so often. */
     private static final double PIN_SEEN = 0.88;
@@ -155,7 +156,11 @@ final class DrawnCircuits {
 
     /** The finding that tells how the pins of a connector look. */
     static String lookedAt(String plug) {
-        return "pins-" + plug;
+        return PINS + plug;
+    }
+
+    static boolean isOfPins(String findingId) {
+        return findingId.startsWith(PINS);
     }
 
     /** Connector → its pins, over all circuits. */
@@ -350,7 +355,9 @@ final class DrawnCircuits {
     List<Check> checks() {
         Set<Check> all = new LinkedHashSet<>();
         for (Circuit c : circuits) {
-            c.gauges().forEach(g -> all.add(look(c, g)));
+            c.gauges().stream()
+                    .filter(g -> isConsumer(g) || !g.value().isEmpty())
+                    .forEach(g -> all.add(look(c, g)));
             for (Segment s : c.segments()) {
                 s.pin().ifPresent(pin -> all.add(opened(pin.plug(), c.point(s.from()))));
             }
@@ -363,10 +370,19 @@ final class DrawnCircuits {
         return List.copyOf(all);
     }
 
+    /** What works can be seen, heard or felt; a sensor only tells. */
+    private static boolean isConsumer(Gauge g) {
+        return g.bands().get(g.bands().size() - 1).well();
+    }
+
     private static Check look(Circuit c, Gauge g) {
         return new Check.Look(
                 "look-" + g.id(),
-                (g.told() ? "Look at: " : "See what its module tells of: ")
+                (g.told()
+                                ? "Look at: "
+                                : isConsumer(g)
+                                        ? "Listen to it, or put a hand on it: "
+                                        : "Ask what its module tells of: ")
                         + g.name()
                         + ", "
                         + under(c, g),

@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashSet;
@@ -94,13 +95,45 @@ public final class Reasoners {
                         .anyMatch(b -> b.id().equals(outcome.outcomeId()) && !b.well());
     }
 
-    private VehicleDescription about(Set<String> ids) {
-        Set<String> parts = new HashSet<>();
-        for (Circuit c : description.circuits()) {
-            if (c.gauges().isEmpty() || ids.contains(c.id())) {
-                c.components().stream().map(Component::id).forEach(parts::add);
+    /** Whether a finding follows from a circuit, and was written by nobody. */
+    public static boolean isDerived(Finding finding) {
+        return Gauge.isFinding(finding.id()) || DrawnCircuits.isOfPins(finding.id());
+    }
+
+    /** Whether a suspect follows from a circuit with gauges, and was written by nobody. */
+    public static boolean isDerived(Suspect suspect) {
+        return suspect.effect().orElse(null) instanceof Effect.Series series && series.breaks();
+    }
+
+    /**
+     * Whether all that was told and stored shows at what is switched or sensed while the vehicle
+     * stands.
+     */
+    public static boolean showStanding(
+            VehicleDescription d, Set<String> symptoms, Set<String> codes) {
+        Set<String> told = new HashSet<>();
+        Set<String> set = new HashSet<>();
+        for (Circuit c : d.circuits()) {
+            for (Gauge g : c.gauges()) {
+                told.add(DrawnCircuits.symptomId(g));
+                g.bands().forEach(b -> set.add(b.code()));
             }
         }
+        return told.containsAll(symptoms)
+                && set.containsAll(codes)
+                && !(symptoms.isEmpty() && codes.isEmpty());
+    }
+
+    /** Findings that may be entered: those that are written, and those of circuits in question. */
+    public List<Finding> findings(List<Evidence> evidence) {
+        Set<String> seen = seen(inQuestion(evidence));
+        return description.findings().stream()
+                .filter(f -> !isDerived(f) || seen.contains(f.id()))
+                .toList();
+    }
+
+    /** Findings of circuits in question, and of those that bear witness to their parts. */
+    private Set<String> seen(Set<String> ids) {
         Set<String> looked = new HashSet<>(ids);
         ids.forEach(id -> looked.addAll(witnesses(description.circuit(id).orElseThrow())));
         Set<String> seen =
@@ -110,6 +143,17 @@ public final class Reasoners {
                         .map(Gauge::findingId)
                         .collect(Collectors.toCollection(HashSet::new));
         ids.forEach(id -> seen.addAll(pinsOf(description.circuit(id).orElseThrow())));
+        return seen;
+    }
+
+    private VehicleDescription about(Set<String> ids) {
+        Set<String> parts = new HashSet<>();
+        for (Circuit c : description.circuits()) {
+            if (c.gauges().isEmpty() || ids.contains(c.id())) {
+                c.components().stream().map(Component::id).forEach(parts::add);
+            }
+        }
+        Set<String> seen = seen(ids);
         Set<String> drawn =
                 description.circuits().stream()
                         .filter(c -> !c.gauges().isEmpty() && !ids.contains(c.id()))

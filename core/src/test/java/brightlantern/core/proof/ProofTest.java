@@ -25,6 +25,7 @@ class ProofTest {
     private final List<Instant> keys = new ArrayList<>();
     private final List<DatedSweep> sweeps = new ArrayList<>();
     private final List<DatedTake> takes = new ArrayList<>();
+    private boolean standing;
     private DriveConditions conditions =
             new DriveConditions(
                     "the freeze frame",
@@ -60,12 +61,27 @@ class ProofTest {
                         at(10),
                         Set.of(CODE),
                         conditions,
+                        standing,
                         Map.of(CODE, "engine load 60 to 100 %"),
                         findings,
                         clears,
                         keys,
                         sweeps,
                         takes));
+    }
+
+    @Test
+    void whatShowsWhileItStandsNeedsNoDriveButItsChecksAndItsSweep() {
+        standing = true;
+        findings.add(check(2, "gauge", false));
+        everything();
+        takes.clear();
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        findings.add(check(17, "gauge", true));
+        findings.add(check(18, Proof.COMPLAINT, true));
+        assertThat(judge().state()).isEqualTo(State.PROVEN);
+        sweeps.clear();
+        assertThat(judge().state()).isEqualTo(State.OPEN);
     }
 
     private void everything() {

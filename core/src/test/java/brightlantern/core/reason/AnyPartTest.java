@@ -82,7 +82,11 @@ class AnyPartTest {
         }
 
         Band shown(Circuit c, Gauge g) {
-            return g.at(g.share(volts(c, g.under().isEmpty() ? Set.of() : Set.of(g.under()))));
+            return g.at(
+                    g.share(
+                            c,
+                            volts(c, g.under().isEmpty() ? Set.of() : Set.of(g.under())),
+                            faults));
         }
 
         /** What is told and stored of it before anybody looks. */

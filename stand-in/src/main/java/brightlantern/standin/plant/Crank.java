@@ -420,7 +420,7 @@ public final class Crank implements Part {
 
     @Override
     public synchronized void mend(String repair) {
-        if (repair.startsWith("valve-")) {
+        if (repair.matches("valve-\\d+")) {
             seal[Integer.parseInt(repair.substring(6)) - 1] = 0;
         }
     }

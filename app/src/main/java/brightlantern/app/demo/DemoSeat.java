@@ -1,0 +1,260 @@
+package brightlantern.app.demo;
+
+import brightlantern.app.seat.DriversSeats;
+import brightlantern.app.seat.DriversSeats.Choice;
+import brightlantern.app.seat.DriversSeats.Dashboard;
+import brightlantern.app.seat.DriversSeats.Sight;
+import brightlantern.app.seat.DriversSeats.Switch;
+import brightlantern.core.circuit.Setting;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.network.WireFault;
+import brightlantern.standin.plant.Circuits;
+import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Part;
+import java.security.SecureRandom;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.stream.Stream;
+
+/** The driver's seat of a stand-in of the demo. */
+final class DemoSeat implements DriversSeats.DriversSeat {
+    private final String address;
+    private final StandInVehicle vehicle;
+    private final Random random = new SecureRandom();
+    private volatile Optional<String> truth;
+    private volatile Instant brokenAt = Instant.MIN;
+
+    DemoSeat(String address, StandInVehicle vehicle, Optional<String> truth) {
+        this.address = address;
+        this.vehicle = vehicle;
+        this.truth = truth;
+    }
+
+    @Override
+    public String address() {
+        return address;
+    }
+
+    @Override
+    public Optional<String> truth() {
+        return truth;
+    }
+
+    @Override
+    public Instant brokenAt() {
+        return brokenAt;
+    }
+
+    @Override
+    public List<Switch> switches() {
+        return circuits()
+                .map(
+                        c ->
+                                c.settings().values().stream()
+                                        .filter(s -> !Setting.unplugs(s.id()))
+                                        .map(s -> new Switch(s.id(), s.name(), c.isSet(s.id())))
+                                        .toList())
+                .orElse(List.of());
+    }
+
+    private Optional<Circuits> circuits() {
+        return vehicle.simulation().circuits();
+    }
+
+    @Override
+    public List<Switch> plugs() {
+        return circuits()
+                .map(
+                        c ->
+                                c.settings().values().stream()
+                                        .filter(s -> Setting.unplugs(s.id()))
+                                        .map(s -> new Switch(s.id(), s.name(), c.isSet(s.id())))
+                                        .toList())
+                .orElse(List.of());
+    }
+
+    @Override
+    public void set(String id, boolean on) {
+        circuits()
+                .orElseThrow(() -> new IllegalArgumentException("it has no circuits"))
+                .set(id, on);
+    }
+
+    @Override
+    public List<Sight> sights() {
+        return circuits().map(Circuits::seen).orElse(List.of()).stream()
+                .map(s -> new Sight(s.name(), s.state(), s.under()))
+                .toList();
+    }
+
+    @Override
+    public String pins(String plug) {
+        return circuits().map(c -> c.pins(plug)).orElse("There is no such connector.");
+    }
+
+    @Override
+    public List<Choice> breakable() {
+        return vehicle.breakable().stream()
+                .map(f -> new Choice(f.of() + " " + f.name(), f.name()))
+                .sorted(Comparator.comparing(Choice::name))
+                .toList();
+    }
+
+    @Override
+    public String breakPart(String choice) {
+        Part.Failure failure =
+                vehicle.breakable().stream()
+                        .filter(f -> (f.of() + " " + f.name()).equals(choice))
+                        .findFirst()
+                        .orElseThrow(
+                                () -> new IllegalArgumentException("no part is called " + choice));
+        return vehicle.breakPart(failure, random.nextDouble())
+                .map(this::told)
+                .orElse("Nobody would notice that; it was left whole.");
+    }
+
+    @Override
+    public String breakSomething() {
+        return told(vehicle.breakSomething(random));
+    }
+
+    private String told(StandInVehicle.Broken broken) {
+        truth = Optional.of(broken.truth());
+        brokenAt = Instant.now();
+        return "It is broken now. The driver says: \"" + broken.complaint() + "\"";
+    }
+
+    @Override
+    public String name() {
+        return vehicle.description().name();
+    }
+
+    @Override
+    public String vin() {
+        return vehicle.vin();
+    }
+
+    private Driver driver() {
+        return vehicle.simulation().driver();
+    }
+
+    private double reading(String id) {
+        return vehicle.simulation().reading(id).orElse(Double.NaN);
+    }
+
+    @Override
+    public Dashboard dashboard() {
+        return new Dashboard(
+                List.of("off", "accessory", "on").get(driver().key()),
+                List.of("stopped", "cranking", "running").get((int) reading("engine.state")),
+                driver().program().words(),
+                reading("vehicle.speed"),
+                reading("engine.speed"),
+                reading("coolant"),
+                reading("body.supply"),
+                vehicle.lamp(),
+                driver().charger(),
+                driver().trailer(),
+                vehicle.hurry());
+    }
+
+    @Override
+    public void key(int position) {
+        vehicle.driver(driver().key(position).drive(Driver.Program.STAND));
+    }
+
+    @Override
+    public void crank() {
+        vehicle.simulation().crank();
+    }
+
+    @Override
+    public void drive(String program) {
+        vehicle.driver(driver().drive(Driver.Program.named(program)));
+    }
+
+    @Override
+    public void byHand(double pedal, int gear, double slope, boolean brake) {
+        vehicle.driver(driver().byHand(pedal, gear, slope, brake));
+    }
+
+    @Override
+    public void charger(boolean on) {
+        vehicle.driver(driver().charger(on));
+    }
+
+    @Override
+    public void trailer(boolean plugged) {
+        vehicle.driver(driver().trailer(plugged));
+    }
+
+    @Override
+    public void hurry(int factor) {
+        vehicle.hurry(factor);
+    }
+
+    @Override
+    public void plug(String moduleId, boolean in) {
+        String id = "unplugged-" + moduleId;
+        if (in) {
+            vehicle.wires().mend(id);
+        } else {
+            // whoever hangs on the wire no longer is missed by the others
+            vehicle.wires().add(new WireFault.Dead(id, moduleId, Double.POSITIVE_INFINITY, 0));
+        }
+    }
+
+    @Override
+    public void cut() {
+        vehicle.gateway().cut();
+    }
+
+    @Override
+    public void repair(String repairId) {
+        vehicle.repair(repairId);
+    }
+
+    @Override
+    public List<Choice> acts() {
+        return vehicle.simulation().acts().entrySet().stream()
+                .map(a -> new Choice(a.getKey(), a.getValue()))
+                .toList();
+    }
+
+    @Override
+    public String act(String actId) {
+        return vehicle.simulation().act(actId);
+    }
+
+    @Override
+    public Optional<byte[]> injectors() {
+        return vehicle.simulation().injectors().map(w -> w.write());
+    }
+
+    @Override
+    public List<Choice> programs() {
+        return Stream.of(Driver.Program.values())
+                .filter(p -> p != Driver.Program.BY_HAND)
+                .map(p -> new Choice(p.name(), p.words()))
+                .toList();
+    }
+
+    @Override
+    public List<Choice> repairs() {
+        return vehicle.repairs().entrySet().stream()
+                .map(r -> new Choice(r.getKey(), r.getValue()))
+                .sorted(Comparator.comparing(Choice::name))
+                .toList();
+    }
+
+    @Override
+    public List<Choice> modules() {
+        return vehicle.description().modules().stream()
+                .filter(m -> vehicle.module(m.id()) != null)
+                .map(m -> new Choice(m.id(), m.name()))
+                .toList();
+    }
+}
