@@ -29,6 +29,7 @@ record CircuitSheet(
      * @param path SVG path of the wire
      * @param common part of the way of both motors
      * @param x middle of the wire, for its sign
+     * @param label how far its name stands above that
      */
     record Wire(
             String id,
@@ -39,7 +40,13 @@ record CircuitSheet(
             int x,
             int y,
             boolean upright,
-            boolean named) {}
+            boolean named,
+            int label) {}
+
+    private static final int NEAR = 16;
+
+    /** Names of what switches are long; they stand above those of the wires beside it. */
+    private static final int FAR = 32;
 
     /**
      * @param state none, holds or fails by the newest readings there
@@ -91,7 +98,9 @@ record CircuitSheet(
             ProbePoint a = circuit.point(s.from());
             ProbePoint b = circuit.point(s.to());
             if (!circuit.gauges().isEmpty()) {
-                wires.add(drawn(circuit, s, a, b));
+                if (!isInside(circuit, s)) {
+                    wires.add(drawn(circuit, s, a, b));
+                }
                 continue;
             }
             // supply wires run along their row first and earth wires along their column first, so
@@ -114,7 +123,8 @@ record CircuitSheet(
                             (x(a) + x(b)) / 2,
                             upright ? (y(a) + y(b)) / 2 : rowFirst ? y(a) : y(b),
                             upright,
-                            true));
+                            true,
+                            NEAR));
         }
         double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         List<Pin> pins = new ArrayList<>();
@@ -150,6 +160,11 @@ record CircuitSheet(
                 loads(circuit));
     }
 
+    /** What a module holds its own inputs down with is not on the harness. */
+    private static boolean isInside(Circuit circuit, Segment s) {
+        return s.kind() == SegmentKind.DRIVER && circuit.point(s.from()).side().equals("signal");
+    }
+
     /** A wire of a sheet that the program has laid out: down, along, and down again. */
     private static Wire drawn(Circuit circuit, Segment s, ProbePoint a, ProbePoint b) {
         boolean upright = a.x() == b.x();
@@ -174,17 +189,23 @@ record CircuitSheet(
                         + (upright || level
                                 ? "L" + x(b) + " " + y(b)
                                 : "V" + yTurn + "H" + x(b) + "V" + y(b));
+        boolean earth = s.kind() == SegmentKind.EARTH;
+        boolean switches =
+                s.kind() == SegmentKind.DRIVER
+                        || s.kind() == SegmentKind.SWITCH
+                        || s.kind() == SegmentKind.RELAY;
         return new Wire(
                 s.id(),
                 s.name(),
                 s.kind(),
                 path,
                 false,
-                upright || level ? (x(a) + x(b)) / 2 : x(low),
-                upright || level ? (y(a) + y(b)) / 2 : (yTurn + y(low)) / 2,
+                upright || level ? (x(a) + x(b)) / 2 : earth ? x(a) : x(low),
+                upright || level ? (y(a) + y(b)) / 2 : (yTurn + (earth ? y(a) : y(low))) / 2,
                 !level,
                 s.kind() != SegmentKind.CONTACT && s.kind() != SegmentKind.DRIVER
-                        || s.name().startsWith("Output"));
+                        || s.name().startsWith("Output"),
+                switches ? FAR : NEAR);
     }
 
     private static List<Load> loads(Circuit circuit) {

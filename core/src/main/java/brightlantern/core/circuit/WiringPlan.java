@@ -51,6 +51,11 @@ final class WiringPlan {
     /** Columns and rows of the sheet. */
     private static final double COLUMN = 1.35;
 
+    private static final double SENSOR_COLUMN = 1.9;
+
+    /** Left of the first column stand the names of its points. */
+    private static final double MARGIN = 0.4;
+
     private final Map<String, ProbePoint> points = new LinkedHashMap<>();
     private final Map<String, Segment> segments = new LinkedHashMap<>();
     private final List<Consumer> consumers = new ArrayList<>();
@@ -185,15 +190,15 @@ final class WiringPlan {
     }
 
     private void fed(Feeding f, Feeding.Fed c, int column, String from, String wire, double ohm) {
-        double x = column * COLUMN;
+        double x = MARGIN + column * COLUMN;
         String supply = c.plug() + "." + c.pins().get(0);
         String back = c.plug() + "." + c.pins().get(1);
         String plus = c.id() + "+";
         String minus = c.id() + "-";
-        point(supply, pin(c.name(), c.pins().get(0)), "supply", x, 2, c.minutes(), c.place());
-        point(plus, c.name() + " inside", "supply", x, 2.3, 0, c.place());
-        point(minus, c.name() + " inside", "earth", x, 2.9, 0, c.place());
-        point(back, pin(c.name(), c.pins().get(1)), "earth", x, 3.2, c.minutes(), c.place());
+        point(supply, pin(c.name(), c.pins().get(0)), "supply", x, 1.7, c.minutes(), c.place());
+        point(plus, c.name() + " inside", "supply", x, 2.0, 0, c.place());
+        point(minus, c.name() + " inside", "earth", x, 2.6, 0, c.place());
+        point(back, pin(c.name(), c.pins().get(1)), "earth", x, 2.9, c.minutes(), c.place());
         segment(new Segment("W-" + c.id(), wire, SegmentKind.WIRE, from, supply, ohm));
         contact(c.plug(), c.pins().get(0), supply, plus);
         consumers.add(
@@ -255,9 +260,9 @@ final class WiringPlan {
 
     private void earth(String stud, double x) {
         EarthStud its = studs.get(stud);
-        point(stud, its.name() + ", ring terminal", "earth", x, 4.4, its.minutes(), its.place());
-        point(BODY, "Body metal", "earth", 1, 5.6, 2, "bare metal of the body, away from any stud");
-        point(Circuit.MINUS, "Battery minus", "earth", 0, 5.6, 1, "battery");
+        point(stud, its.name() + ", ring terminal", "earth", x, 3.9, its.minutes(), its.place());
+        point(BODY, "Body metal", "earth", 1, 4.9, 2, "bare metal of the body, away from any stud");
+        point(Circuit.MINUS, "Battery minus", "earth", 0, 4.9, 1, "battery");
         segment(new Segment(stud, its.name(), SegmentKind.EARTH, stud, BODY, STUD_OHM));
         segment(
                 new Segment(
@@ -282,10 +287,11 @@ final class WiringPlan {
 
     private void draw(Sensing s) {
         String inner = s.module() + "-earth";
-        double right = s.sensors().size() * COLUMN;
+        double right = MARGIN + s.sensors().size() * SENSOR_COLUMN;
         String ground = s.plug() + "." + s.ground();
         String module = lower(s.module()) + " module";
-        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 1, "battery");
+        // the module feeds its sensors; the battery itself is not on their sheet
+        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 0, "battery");
         earth(s.stud(), right);
         point(inner, "Inside the " + module, "earth", right, 3.4, 0, s.place());
         segment(
@@ -321,7 +327,7 @@ final class WiringPlan {
                     "Reference, " + pin(s.plug(), s.reference()),
                     "supply",
                     right,
-                    0.6,
+                    0.8,
                     s.minutes(),
                     s.place());
             sources.add(
@@ -335,7 +341,7 @@ final class WiringPlan {
             feed = spliced(s, pin, "supply", 0);
         }
         for (int i = 0; i < s.sensors().size(); i++) {
-            sensor(s, s.sensors().get(i), i * COLUMN, feed, back, inner);
+            sensor(s, s.sensors().get(i), MARGIN + i * SENSOR_COLUMN, feed, back, inner);
         }
     }
 
@@ -349,7 +355,7 @@ final class WiringPlan {
                 splice,
                 (side.equals("earth") ? "Earth splice of " : "Reference splice of ") + s.name(),
                 side,
-                s.sensors().size() * COLUMN - 0.7,
+                MARGIN + s.sensors().size() * SENSOR_COLUMN - 0.5,
                 y,
                 0,
                 "loom, taped");
@@ -377,26 +383,33 @@ final class WiringPlan {
                 signal,
                 "Signal of " + pin(lower(f.name()), f.pins().get(first)),
                 "signal",
-                x,
-                1.6,
+                divider ? x + 0.95 : x,
+                divider ? 1.55 : 0.8,
                 f.minutes(),
                 f.place());
-        point(out, f.name() + " inside", "signal", x, 1.9, 0, f.place());
-        point(minus, f.name() + " inside", "earth", x, 2.3, 0, f.place());
+        point(
+                out,
+                f.name() + " inside",
+                "signal",
+                divider ? x + 0.1 : x,
+                divider ? 1.55 : 1.1,
+                0,
+                f.place());
+        point(minus, f.name() + " inside", "earth", x, 2.0, 0, f.place());
         point(
                 earth,
                 "Earth of " + pin(lower(f.name()), f.pins().get(first + 1)),
                 "earth",
                 x,
-                2.6,
+                2.4,
                 f.minutes(),
                 f.place());
         point(
                 at,
                 "Signal of " + lower(f.name()) + ", " + pin(s.plug(), f.at()),
                 "signal",
-                x + 0.6,
-                1,
+                x + 0.95,
+                0.8,
                 s.minutes(),
                 s.place());
         segment(
@@ -425,10 +438,10 @@ final class WiringPlan {
                     "Reference of " + pin(lower(f.name()), f.pins().get(0)),
                     "supply",
                     x,
-                    0.6,
+                    0.8,
                     f.minutes(),
                     f.place());
-            point(plus, f.name() + " inside", "supply", x, 0.9, 0, f.place());
+            point(plus, f.name() + " inside", "supply", x, 1.1, 0, f.place());
             segment(
                     new Segment(
                             "R-" + f.id(),
