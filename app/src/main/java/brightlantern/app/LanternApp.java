@@ -19,7 +19,8 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 
 /**
  * Starts Bright Lantern. Options: {@code --data=DIR}, {@code --port=N}, {@code --bind=ADDRESS},
- * {@code --vehicles=DIR}, {@code --find=ADDRESS,...}, {@code --workshop=NAME}, {@code --demo}.
+ * {@code --vehicles=DIR}, {@code --find=ADDRESS,...}, {@code --workshop=NAME}, {@code --demo},
+ * {@code --check}.
  */
 @SpringBootApplication
 @EnableScheduling
@@ -38,6 +39,10 @@ public class LanternApp {
         List<String> mistakes = options.mistakes();
         if (!mistakes.isEmpty()) {
             fail(String.join(System.lineSeparator(), mistakes));
+        }
+        if (options.check()) {
+            check(options);
+            return;
         }
         options.warning().ifPresent(System.err::println);
         Map<String, Object> settings = new LinkedHashMap<>(options.settings());
@@ -66,6 +71,16 @@ public class LanternApp {
                             + " folder with --data=DIR.");
         }
         start(settings, options.demo());
+    }
+
+    private static void check(Options options) {
+        try {
+            if (!DescriptionCheck.run(options.descriptions(), System.out)) {
+                System.exit(1);
+            }
+        } catch (IOException unreadable) {
+            fail("The descriptions cannot be read: " + unreadable.getMessage());
+        }
     }
 
     private static void start(Map<String, Object> settings, boolean demo) {

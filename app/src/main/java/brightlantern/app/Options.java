@@ -29,6 +29,7 @@ record Options(Map<String, Object> settings) {
     static final String PORT = "server.port";
     static final String FIND = "lantern.find";
     static final String DEMO = "lantern.demo";
+    private static final String CHECK = "lantern.check";
 
     private static final Map<String, String> NAMES =
             Map.of(
@@ -54,6 +55,10 @@ record Options(Map<String, Object> settings) {
         Iterator<String> rest = args.iterator();
         while (rest.hasNext()) {
             String arg = rest.next();
+            if (arg.equals("--check")) {
+                settings.put(CHECK, "true");
+                continue;
+            }
             if (arg.equals("--demo")) {
                 settings.put(DEMO, "true");
                 settings.putIfAbsent("lantern.workshop", DemoLauncher.WORKSHOP);
@@ -89,10 +94,22 @@ record Options(Map<String, Object> settings) {
         return settings.containsKey(DEMO);
     }
 
+    /** Whether the descriptions are only to be checked. */
+    boolean check() {
+        return settings.containsKey(CHECK);
+    }
+
+    Path descriptions() {
+        return Path.of(text(VEHICLES));
+    }
+
     /** What cannot be, each in a sentence; empty when it may start. */
     List<String> mistakes() {
         List<String> mistakes = new ArrayList<>();
         vehicles().ifPresent(mistakes::add);
+        if (check()) {
+            return mistakes;
+        }
         data(mistakes);
         Optional<InetAddress> address = bind(mistakes);
         port(mistakes, address);

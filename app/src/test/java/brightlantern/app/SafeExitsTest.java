@@ -4,11 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
+import brightlantern.wire.WireException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -149,7 +151,7 @@ class SafeExitsTest {
     void whoeverSignsOutHandsEverythingBack() throws Exception {
         String run = held();
         tech.post(exercise, "/sign-out", Map.of());
-        ended(lead, run, "tech signed out; all that was held was given back.");
+        ended(lead, run, "tech signed out. All that was held was given back.");
     }
 
     @Test
@@ -322,7 +324,25 @@ class SafeExitsTest {
         tech.post(run, run + "/choose", Map.of("step", "sure", "choice", "mended"));
         Garage.until("the routine", () -> tech.reads(run).contains("data-step=\"forget\""));
         tech.post(run, run + "/stop", Map.of());
-        ended(tech, run, "Stopped by tech.");
+        ended(tech, run, "Stopped by tech. It is NOT confirmed that everything went back (");
+        assertThat(tech.reads(run))
+                .contains("turn the key off")
+                .doesNotContain("All that was held was given back");
+        assertThat(asksTheEngine()).as("left alone, so that its session ends").isFalse();
+        hatch.module("engine").routinesTake(180);
+        Garage.until("the engine module is asked again", SafeExitsTest::asksTheEngine);
+    }
+
+    private static boolean asksTheEngine() {
+        try {
+            garage.app
+                    .getBean(VehicleLinks.class)
+                    .link(ADDRESS)
+                    .module(hatch.description().module("engine").orElseThrow().address());
+            return true;
+        } catch (WireException leftAlone) {
+            return false;
+        }
     }
 
     @Test

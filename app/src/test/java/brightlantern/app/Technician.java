@@ -36,7 +36,10 @@ final class Technician {
                     return null;
                 });
         shop.type("#complaint", complaint);
-        symptoms.forEach(s -> shop.click("#s-" + s));
+        // systems that are folded are opened first
+        shop.browser.executeScript(
+                "document.querySelectorAll('fieldset details').forEach(d => d.open = true)");
+        symptoms.forEach(s -> shop.click("[id='s-" + s + "']"));
         shop.press("form.sheet button.btn-do");
         shop.waitForText(".answer", complaint);
         job = Long.parseLong(shop.path().split("/")[2]);
@@ -292,7 +295,7 @@ final class Technician {
         stage("prove");
         shop.browser.executeScript(
                 "document.querySelectorAll('#work details').forEach(d => d.open = true)");
-        shop.click("#o-" + suspect);
+        shop.click("[id='o-" + suspect + "']");
         shop.type("#authorised", "the customer, by phone");
         shop.press("#repair");
         shop.one("#proof");

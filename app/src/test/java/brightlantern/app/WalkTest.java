@@ -145,7 +145,7 @@ class WalkTest {
         tech.drives(address);
         tech.openJob(address, COMPLAINT, SYMPTOMS);
         shop.go("/seat/" + address);
-        assertThat(shop.text("#truth")).contains("nobody chose").doesNotContain("battery");
+        assertThat(shop.text("#truth")).contains("is broken here").doesNotContain("battery");
         tech.sweep();
         List<String> checks = new ArrayList<>();
         tech.stage("trace");

@@ -290,11 +290,12 @@ public final class StandInVehicle implements AutoCloseable {
     /**
      * What was broken in it.
      *
+     * @param part id of what is broken
      * @param truth in words, with its size
      * @param complaint what its driver says of it
      * @param symptoms ids of the gauges that the driver saw
      */
-    public record Broken(String truth, String complaint, List<String> symptoms) {}
+    public record Broken(String part, String truth, String complaint, List<String> symptoms) {}
 
     /** Ways in which its circuits can break, those of one part after each other. */
     public List<Part.Failure> breakable() {
@@ -360,6 +361,7 @@ public final class StandInVehicle implements AutoCloseable {
                                 .collect(Collectors.joining(" "));
         return Optional.of(
                 new Broken(
+                        failure.of(),
                         "%s (%.3g Ω)".formatted(failure.name(), ohm),
                         complaint,
                         seen.stream().limit(TOLD).map(Gauge::id).toList()));

@@ -105,7 +105,7 @@ class ProcedureRuns {
     void signedOut(String who) {
         live.values().stream()
                 .filter(l -> l.who.equals(who) && l.run().procedure().commands())
-                .forEach(l -> stop(l, who + " signed out; all that was held was given back."));
+                .forEach(l -> stop(l, who + " signed out."));
     }
 
     private void admit(JobPages.Context context, Procedure procedure, String who) {
@@ -177,7 +177,7 @@ class ProcedureRuns {
                     its,
                     new Event.Stopped(
                             run.at(),
-                            "The program was ended meanwhile; the vehicle took its outputs back."));
+                            "The program was ended meanwhile. A module ends by itself what it was told when it hears nothing for some seconds; look whether it has."));
         }
         return its;
     }

@@ -59,8 +59,7 @@ final class ProcedureWorker {
             why =
                     !its.stopBecause().isEmpty()
                             ? its.stopBecause()
-                            : its.context.description().named(lost.getMessage())
-                                    + ". All that was held was given back.";
+                            : its.context.description().named(lost.getMessage()) + ".";
         } catch (DataAccessException unkept) {
             why = notWritten(unkept);
         } catch (RuntimeException unforeseen) {
@@ -76,14 +75,16 @@ final class ProcedureWorker {
             if (ending && aside.isShutdown()) {
                 Thread.currentThread().interrupt();
             }
-            if (!why.isEmpty()) {
-                brokenOff(why);
+            if (!why.isEmpty() || desk.sessions.loose()) {
+                String became = its.context.description().named(desk.sessions.became());
+                brokenOff((why + " " + became).trim());
             }
             its.letGo();
         }
     }
 
     private void brokenOff(String why) {
+        boolean running = its.run().running();
         try {
             desk.tell(new Event.Stopped(its.run().at(), why));
             desk.tools
@@ -92,7 +93,9 @@ final class ProcedureWorker {
                             its.context.job().id(),
                             "exercise",
                             its.who,
-                            its.run().procedure().name() + " was broken off: " + why);
+                            its.run().procedure().name()
+                                    + (running ? " was broken off: " : ": ")
+                                    + why);
         } catch (DataAccessException unkept) {
             its.brokeOff(why);
         }
@@ -101,6 +104,6 @@ final class ProcedureWorker {
     private static String notWritten(DataAccessException unkept) {
         return "What it does cannot be written down at present ("
                 + unkept.getMostSpecificCause().getMessage()
-                + "); all that was held was given back. Make room on the disk.";
+                + "). Make room on the disk.";
     }
 }

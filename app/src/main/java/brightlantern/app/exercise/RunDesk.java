@@ -84,7 +84,7 @@ final class RunDesk {
     void people() {
         stopped();
         if (aside.isShutdown() || Thread.currentThread().isInterrupted()) {
-            throw new RunBroken("The program is being ended; all that was held was given back.");
+            throw new RunBroken("The program is being ended.");
         }
         Procedure procedure = its.run().procedure();
         if (!procedure.commands()) {
@@ -93,13 +93,10 @@ final class RunDesk {
         Optional<String> other =
                 its.context.link().lease().holder().filter(h -> !h.equals(its.who));
         if (other.isPresent()) {
-            throw new RunBroken(
-                    "The command was handed over to "
-                            + other.get()
-                            + "; all that was held was given back.");
+            throw new RunBroken("The command was handed over to " + other.get() + ".");
         }
         if (!procedure.mayBeLeft() && its.silence() > DEAD_MAN_SECONDS) {
-            throw new RunBroken("The page went away; all that was held was given back.");
+            throw new RunBroken("The page went away.");
         }
     }
 
@@ -114,7 +111,7 @@ final class RunDesk {
         if (shut.isPresent() && its.run().procedure().commands()) {
             // a lost connection leaves every gate unknown; it is the connection that is told
             sessions.check();
-            throw new RunBroken(shut.get() + " All that was held was given back.");
+            throw new RunBroken(shut.get());
         }
     }
 

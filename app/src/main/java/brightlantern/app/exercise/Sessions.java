@@ -3,7 +3,9 @@ package brightlantern.app.exercise;
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.link.OutputSession;
 import brightlantern.wire.WireException;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.dao.DataAccessException;
 
@@ -16,6 +18,8 @@ final class Sessions implements AutoCloseable {
     private static final double KEEP_ALIVE_SECONDS = 1.5;
 
     private final Map<String, OutputSession> open = new LinkedHashMap<>();
+    private final List<String> unconfirmed = new ArrayList<>();
+    private boolean held;
     private double alive;
 
     Sessions(LiveRun its, CommandLog log) {
@@ -64,6 +68,18 @@ final class Sessions implements AutoCloseable {
         }
     }
 
+    /** What became of all that was held, in a sentence; empty when nothing ever was. */
+    String became() {
+        return !unconfirmed.isEmpty()
+                ? String.join(" ", unconfirmed)
+                : held ? "All that was held was given back." : "";
+    }
+
+    /** Whether some module never confirmed that everything went back. */
+    boolean loose() {
+        return !unconfirmed.isEmpty();
+    }
+
     /**
      * @throws DataAccessException of the first that could not write its log; all are closed
      */
@@ -73,6 +89,8 @@ final class Sessions implements AutoCloseable {
         for (OutputSession session : open.values()) {
             try {
                 session.close();
+                held |= session.held();
+                session.unconfirmed().ifPresent(unconfirmed::add);
             } catch (DataAccessException unkept) {
                 first = first == null ? unkept : first;
             }

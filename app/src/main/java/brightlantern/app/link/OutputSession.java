@@ -17,13 +17,16 @@ import java.util.Set;
 
 /**
  * Outputs of one module taken over for a while. Closing it gives every output back, ends the
- * diagnostic session, lets go of the lease and writes the log, whatever happened before; if even
- * that cannot be sent, the module takes its outputs back by itself when its session runs out (S3, 5
- * s).
+ * diagnostic session, lets go of the lease and writes the log, whatever happened before. What is
+ * not confirmed is tried again; a module that confirms nothing is left alone for longer than its
+ * session lasts (S3, 5 s: ISO 14229-2), for whoever asks it keeps that session alive.
  */
 public final class OutputSession implements AutoCloseable {
     private static final int EXTENDED = 0x03;
     private static final int DEFAULT = 0x01;
+
+    /** What gives something back is sent so often before it counts as not confirmed. */
+    private static final int TRIES = 3;
 
     /** Sub-functions of routine control (0x31). */
     public static final int START = 1;
@@ -40,6 +43,8 @@ public final class OutputSession implements AutoCloseable {
     private final Transport opened;
     private final Set<Integer> taken = new LinkedHashSet<>();
     private final Set<Integer> started = new LinkedHashSet<>();
+    private Optional<String> unconfirmed = Optional.empty();
+    private boolean held;
 
     /**
      * Claims the vehicle and opens the extended session.
@@ -79,7 +84,7 @@ public final class OutputSession implements AutoCloseable {
     public void check() throws WireException {
         if (!opened.isOpen() || link.transport() != opened) {
             throw new WireException(
-                    "The connection to the vehicle was lost meanwhile; the module has taken its outputs back.");
+                    "The connection to the vehicle was lost meanwhile; the module ends by itself what it was told when it hears nothing for some seconds");
         }
     }
 
@@ -99,6 +104,7 @@ public final class OutputSession implements AutoCloseable {
 
     /** Gives all outputs back, and goes on. */
     public void giveBack() throws WireException {
+        held |= !taken.isEmpty();
         for (int did : List.copyOf(taken)) {
             client().giveBack(did);
             taken.remove(did);
@@ -183,31 +189,64 @@ public final class OutputSession implements AutoCloseable {
         }
         Optional<WireException> first = Optional.empty();
         for (Command command : commands) {
-            try {
-                command.send();
-            } catch (WireException failed) {
-                first = first.or(() -> Optional.of(failed));
-            }
+            // a module that did not hear the first is not waited for as long with the others
+            Optional<WireException> now = tried(command, first.isEmpty() ? TRIES : 1);
+            first = first.or(() -> now);
         }
         return first;
+    }
+
+    /** Sends a command until it is confirmed, a few times at most; why it never was. */
+    private static Optional<WireException> tried(Command command, int times) {
+        WireException last = null;
+        for (int i = 0; i < times; i++) {
+            try {
+                command.send();
+                return Optional.empty();
+            } catch (WireException failed) {
+                last = failed;
+            }
+        }
+        return Optional.of(last);
+    }
+
+    /**
+     * Once it is closed: why it is not known whether all went back, and what to do; empty when
+     * every module confirmed it.
+     */
+    public Optional<String> unconfirmed() {
+        return unconfirmed;
+    }
+
+    /** Whether it ever held an output or ran a routine. */
+    public boolean held() {
+        return held;
     }
 
     @Override
     public void close() {
         Optional<WireException> failure = allGivenBack();
+        boolean anything = !taken.isEmpty() || !started.isEmpty();
+        held |= anything;
+        if (failure.isPresent() && anything) {
+            link.leaveAlone(moduleAddress);
+            unconfirmed =
+                    Optional.of(
+                            "It is NOT confirmed that everything went back ("
+                                    + failure.get().getMessage()
+                                    + "). The module is asked nothing for some seconds, so that its"
+                                    + " session ends by itself. If the output still works then, turn"
+                                    + " the key off.");
+        }
         link.lease().release(who);
-        if (!taken.isEmpty() || !started.isEmpty()) {
+        if (anything) {
             log.add(
                     job,
                     who,
                     CommandLog.OUTPUT,
                     "outputs given back to the module",
                     why,
-                    failure.map(
-                                    f ->
-                                            "not confirmed ("
-                                                    + f.getMessage()
-                                                    + "); the module takes them back by itself")
+                    failure.map(f -> "not confirmed (" + f.getMessage() + "); it is left alone now")
                             .orElse("positive"));
         }
     }

@@ -21,6 +21,7 @@ import java.time.Duration;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -35,6 +36,7 @@ public final class VehicleLink {
     private static final Duration POWER_WAIT = Duration.ofMillis(500);
     private static final Duration VIN_WAIT = Duration.ofMillis(300);
     private static final Duration CONNECT_WAIT = Duration.ofSeconds(2);
+    private static final Duration QUIET = Duration.ofMillis(6500);
 
     /** More identifiers in one request than this make some modules refuse. */
     public static final int PACK = 10;
@@ -45,6 +47,7 @@ public final class VehicleLink {
     private final Function<String, CommandLease> leases;
     private volatile CommandLease lease = new CommandLease();
     private final Map<Integer, UdsClient> clients = new ConcurrentHashMap<>();
+    private final Map<Integer, Long> leftAlone = new ConcurrentHashMap<>();
     private Transport transport;
     private WireException failure;
     private long failedAt;
@@ -174,7 +177,23 @@ public final class VehicleLink {
         return module(moduleAddress, System.nanoTime());
     }
 
+    /**
+     * Asks a module nothing for longer than its session lasts without a request (S3, ISO 14229-2),
+     * so that it ends by itself what it was told to do.
+     */
+    void leaveAlone(int moduleAddress) {
+        leftAlone.put(moduleAddress, System.nanoTime() + QUIET.toNanos());
+    }
+
     private synchronized UdsClient module(int moduleAddress, long asked) throws WireException {
+        Long until = leftAlone.get(moduleAddress);
+        if (until != null && until - System.nanoTime() > 0) {
+            throw new WireException(
+                    String.format(
+                            Locale.ROOT,
+                            "Module %04X is left alone until its session has ended by itself",
+                            moduleAddress));
+        }
         Transport open = transport(asked);
         return clients.computeIfAbsent(
                 moduleAddress,

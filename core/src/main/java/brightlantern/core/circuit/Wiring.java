@@ -1,10 +1,12 @@
 package brightlantern.core.circuit;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.description.OrEmpty;
 import brightlantern.core.description.References;
 import brightlantern.core.description.Slice;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -61,6 +63,11 @@ public record Wiring(
         return List.copyOf(all);
     }
 
+    /** Codes that modules set by what they see at their pins. */
+    public List<Code> codes() {
+        return GaugeCodes.of(circuits);
+    }
+
     /** The sheets on which a part stands. */
     public List<Circuit> with(String partId) {
         return circuits.stream().filter(c -> c.component(partId).isPresent()).toList();
@@ -101,6 +108,9 @@ public record Wiring(
                                             .flatMap(p -> Stream.of(p.from(), p.to())))
                             .forEach(id -> at.among("a point", points, id));
                 });
+        references.each(
+                "circuits", circuits, (c, at) -> CircuitCheck.mistakes(c).forEach(at::wrong));
+        Set<String> pins = new HashSet<>();
         Set<String> boxes = fuseBoxes.stream().map(FuseBox::id).collect(Collectors.toSet());
         Set<String> studs = earthStuds.stream().map(EarthStud::id).collect(Collectors.toSet());
         references.each(
@@ -109,7 +119,10 @@ public record Wiring(
                 (f, at) -> {
                     at.among("a fuse box", boxes, f.box());
                     WiringPlan.studsOf(f).forEach(id -> at.among("an earth stud", studs, id));
-                    f.feeds().forEach(c -> at.may("a module", c.module()));
+                    for (Feeding.Fed fed : f.feeds()) {
+                        at.may("a module", fed.module());
+                        fed.pins().forEach(pin -> once(pins, fed.plug(), pin, at));
+                    }
                 });
         references.each(
                 "sensings",
@@ -119,20 +132,28 @@ public record Wiring(
                     at.needs("a module", s.module());
                     for (Sensing.Felt f : s.sensors()) {
                         at.may("a value", f.value());
-                        int pins = f.kind() == Sensing.Kind.DIVIDER ? 3 : 2;
-                        if (f.pins().size() != pins) {
+                        f.pins().forEach(pin -> once(pins, f.plug(), pin, at));
+                        once(pins, s.plug(), f.at(), at);
+                        int count = f.kind() == Sensing.Kind.DIVIDER ? 3 : 2;
+                        if (f.pins().size() != count) {
                             at.wrong(
                                     "expected "
-                                            + pins
+                                            + count
                                             + " pins of "
                                             + f.id()
                                             + ", found "
                                             + f.pins().size());
                         }
-                        if (pins == 3 && s.reference().isEmpty()) {
+                        if (count == 3 && s.reference().isEmpty()) {
                             at.wrong("expected a reference pin, which " + f.id() + " needs");
                         }
                     }
                 });
+    }
+
+    private static void once(Set<String> pins, String plug, String pin, References.At at) {
+        if (!pins.add(plug + "." + pin)) {
+            at.wrong("pin " + pin + " of " + plug + " is used twice, expected once");
+        }
     }
 }

@@ -65,9 +65,7 @@ public final class CircuitSuspects {
         suspects.addAll(drawn.suspects());
         List<Check> checks = new ArrayList<>(checks(d));
         checks.addAll(drawn.checks());
-        return d.with(drawn.symptoms(), drawn.findings(), drawn.codes())
-                .withSuspects(suspects)
-                .withChecks(checks);
+        return d.with(drawn.symptoms(), drawn.findings()).withSuspects(suspects).withChecks(checks);
     }
 
     /** Suspects for what no written suspect stands for. */

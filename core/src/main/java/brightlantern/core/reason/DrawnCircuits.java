@@ -14,7 +14,6 @@ import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Source;
-import brightlantern.core.code.Code;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Finding;
@@ -56,8 +55,6 @@ final class DrawnCircuits {
 
     /** A bad contact looks bad so often. */
     private static final double PIN_SEEN = 0.88;
-
-    private static final double CODE_WEIGHT = 0.6;
 
     /** Sensors wear more than the wires to them; a module's own parts hardly ever. */
     private static final double SENSOR_COMMON = 6;
@@ -189,33 +186,6 @@ final class DrawnCircuits {
         all.forEach(p -> odds.put(p, p.equals(pin.get().number()) ? PIN_SEEN : MISREAD));
         odds.put(CLEAN, 1 - PIN_SEEN - MISREAD * (all.size() - 1));
         return Map.of(lookedAt(pin.get().plug()), odds);
-    }
-
-    /** Codes that modules set by what they see at their pins, beside those that are written. */
-    List<Code> codes() {
-        List<Code> all = new ArrayList<>();
-        for (Circuit c : circuits) {
-            for (Gauge g : c.gauges()) {
-                for (Band b : g.bands()) {
-                    if (!b.code().isEmpty()) {
-                        all.add(
-                                new Code(
-                                        b.code(),
-                                        g.module(),
-                                        g.name() + ": " + b.name(),
-                                        CODE_WEIGHT,
-                                        g.id(),
-                                        "",
-                                        "",
-                                        "",
-                                        List.of(),
-                                        g.value(),
-                                        List.of()));
-                    }
-                }
-            }
-        }
-        return all;
     }
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */

@@ -104,7 +104,12 @@ public final class DescriptionReader {
                         whole.path("engine").asString(),
                         whole.path("vinPattern").asString(),
                         slices);
-        return Slices.replaced(written, List.of(written.codeTable().withMissed(written.network())));
+        return Slices.replaced(
+                written,
+                List.of(
+                        written.codeTable()
+                                .withMissed(written.network())
+                                .with(written.wiring().codes())));
     }
 
     /** What is derived comes after what was written, and stands nowhere. */

@@ -86,11 +86,9 @@ public record VehicleDescription(
         return Pattern.matches(vinPattern, vin.text());
     }
 
-    /** The same with these symptoms, findings and codes beside its own; a known code stays. */
-    public VehicleDescription with(
-            List<Symptom> symptoms, List<Finding> findings, List<Code> codes) {
-        return Slices.replaced(
-                this, List.of(causes.with(symptoms, findings), codeTable.with(codes)));
+    /** The same with these symptoms and findings beside its own. */
+    public VehicleDescription with(List<Symptom> symptoms, List<Finding> findings) {
+        return Slices.replaced(this, List.of(causes.with(symptoms, findings)));
     }
 
     /** The same with these suspects and checks in the place of its own. */

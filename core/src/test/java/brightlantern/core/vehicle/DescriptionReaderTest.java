@@ -156,6 +156,30 @@ class DescriptionReaderTest {
                 .isEqualTo("no module at " + address + ", nor Module FFFF");
     }
 
+    @Test
+    void aMistakeInANetlistNamesThePartAndThePoint() throws IOException {
+        change("circuits.yaml", "from: X21.2, to: S14", "from: X21.1, to: S14");
+        fails("portage", "vane-motor has no earth", "X21.2");
+    }
+
+    @Test
+    void wiresAloneBetweenTheBatteryPolesAreAShort() throws IOException {
+        change("circuits.yaml", "from: X21.2, to: S14", "from: S11, to: S14");
+        fails("portage", "a short: nothing but wires lies between the battery poles");
+    }
+
+    @Test
+    void aPinThatIsUsedTwiceIsTold() throws IOException {
+        change("wiring.yaml", "plug: X121, pins: [1, 2]", "plug: X120, pins: [1, 2]");
+        fails("portage/wiring.yaml", "pin 1 of X120 is used twice");
+    }
+
+    @Test
+    void anEarthThatNobodyDescribedIsTold() throws IOException {
+        change("wiring.yaml", "pins: [1, 2], earth: G104", "pins: [1, 2], earth: G904");
+        fails("portage/wiring.yaml:", "expected an earth stud, found 'G904'");
+    }
+
     /** {@code -Dschema.write=true} publishes it anew. */
     @Test
     void thePublishedSchemaIsComposedOfItsSlices() throws IOException {

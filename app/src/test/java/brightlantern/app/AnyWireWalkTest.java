@@ -1,0 +1,195 @@
+package brightlantern.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.app.demo.DemoLauncher;
+import brightlantern.standin.StandInVehicle;
+import brightlantern.standin.StandIns;
+import brightlantern.standin.plant.Circuits;
+import brightlantern.standin.plant.Part;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.support.ui.Select;
+
+/**
+ * A part of a circuit is broken of which nobody wrote a word, and the card is followed: over the
+ * wire, with the meter, and by looking at the vehicle.
+ */
+class AnyWireWalkTest {
+    private static final int MOST_CHECKS = 14;
+
+    @TempDir static Path data;
+
+    private static Workshop shop;
+    private static Technician tech;
+
+    @BeforeAll
+    static void open() throws Exception {
+        shop = new Workshop(data);
+        shop.signIn("tech");
+        tech = new Technician(shop);
+    }
+
+    @AfterAll
+    static void close() {
+        shop.close();
+    }
+
+    private static StandInVehicle.Broken broken(StandInVehicle v, String part) {
+        Part.Failure failure =
+                v.breakable().stream().filter(f -> f.of().equals(part)).findFirst().orElseThrow();
+        return v.breakPart(failure, 0.5).orElseThrow();
+    }
+
+    private static String next() {
+        tech.stage("trace");
+        return shop.one("#rail [data-next]").getDomAttribute("href");
+    }
+
+    /** Does what the card says, as often as it says something that is a check. */
+    private static List<String> follow(StandInVehicle v) {
+        List<String> done = new ArrayList<>();
+        for (int i = 0; i < MOST_CHECKS; i++) {
+            String href = next();
+            if (href.contains("/probe")) {
+                read(v, href);
+            } else if (href.contains("#finding-")) {
+                String finding = href.substring(href.indexOf("#finding-") + 9);
+                seen(v, URLDecoder.decode(finding, StandardCharsets.UTF_8));
+            } else if (href.contains("/sweep")) {
+                tech.sweep();
+            } else {
+                return done;
+            }
+            done.add(href);
+        }
+        return done;
+    }
+
+    private static void read(StandInVehicle v, String href) {
+        Circuits circuits = v.simulation().circuits().orElseThrow();
+        String condition = href.replaceAll(".*condition=nothing-?([^&#]*).*", "$1");
+        if (!condition.isEmpty()) {
+            circuits.set(condition, true);
+        }
+        shop.go(href);
+        shop.press("#read");
+        assertThat(shop.has(".error[role=alert]:not([hidden])")).as(href).isFalse();
+        if (!condition.isEmpty()) {
+            circuits.set(condition, false);
+        }
+    }
+
+    /** Looks at the vehicle, and enters what is seen there. */
+    private static void seen(StandInVehicle v, String finding) {
+        Circuits circuits = v.simulation().circuits().orElseThrow();
+        String form = "form[id='finding-" + finding + "']";
+        if (shop.has(form + " button[formaction]")) {
+            shop.press(form + " button[formaction]");
+            return;
+        }
+        String value;
+        if (finding.startsWith("pins-")) {
+            String pins = circuits.pins(finding.substring(5));
+            value = pins.startsWith("Pin ") ? pins.split(" ")[1] : "clean";
+        } else {
+            String label = shop.text(form + " label");
+            String under = label.substring(label.lastIndexOf(", ") + 2);
+            List<String> settings =
+                    circuits.settings().values().stream()
+                            .filter(s -> s.name().equals(under))
+                            .map(s -> s.id())
+                            .toList();
+            settings.forEach(s -> circuits.set(s, true));
+            String state =
+                    circuits.seen().stream()
+                            .filter(s -> label.startsWith(s.name() + ", "))
+                            .map(Circuits.Seen::state)
+                            .findFirst()
+                            .orElseThrow();
+            settings.forEach(s -> circuits.set(s, false));
+            WebElement choice = shop.one(form + " select");
+            value =
+                    new Select(choice)
+                            .getOptions().stream()
+                                    .filter(o -> o.getText().equals(state))
+                                    .map(o -> o.getDomAttribute("value"))
+                                    .findFirst()
+                                    .orElseThrow();
+        }
+        shop.choose(form + " select", value);
+        shop.press(form + " button:not([formaction])");
+    }
+
+    private static Set<String> symptoms(StandInVehicle.Broken broken) {
+        return broken.symptoms().stream().map(s -> "circuit-" + s).collect(Collectors.toSet());
+    }
+
+    @Test
+    void aBadFuseOfTheReversingLampsIsFoundAndItsRepairProven() throws Exception {
+        String address = "127.0.78.1";
+        StandInVehicle v =
+                DemoLauncher.start(shop.app, address, "oriel-heron", StandIns.AS_BUILT, 531);
+        StandInVehicle.Broken broken = broken(v, "F65");
+        assertThat(broken.complaint()).contains("reversing lamp");
+        tech.openJob(address, broken.complaint(), symptoms(broken));
+        List<String> done = follow(v);
+        assertThat(tech.known())
+                .as("after %s", done)
+                .startsWith("Fuse F65 10 A burnt is the cause");
+        assertThat(done).anyMatch(d -> d.contains("/probe"));
+
+        tech.repaired("circuit-F65");
+        assertThat(shop.text("#answer")).contains("still to be shown");
+        repeated(v);
+        tech.tried(true);
+        tech.stage("prove");
+        assertThat(shop.text("#answer")).as("nothing was mended").contains("did not hold");
+        v.repair("repair-circuit-F65");
+        repeated(v);
+        tech.stage("prove");
+        assertThat(shop.text("#answer")).as("%s", shop.text("main")).startsWith("Proven");
+    }
+
+    /** All checks that failed, once more. */
+    private static void repeated(StandInVehicle v) {
+        tech.stage("prove");
+        List<String> open =
+                shop.browser.findElements(By.cssSelector("#proof tr[data-state] a")).stream()
+                        .map(a -> a.getDomAttribute("href"))
+                        .toList();
+        for (String href : open) {
+            if (href.contains("/probe")) {
+                read(v, href);
+            } else if (href.contains("#finding-")) {
+                shop.go(href);
+                seen(v, href.substring(href.indexOf("#finding-") + 9));
+            }
+        }
+    }
+
+    @Test
+    void aSensorOfWhichOnlyACodeTellsIsFound() throws Exception {
+        String address = "127.0.78.2";
+        StandInVehicle v =
+                DemoLauncher.start(shop.app, address, "quillon-ember", StandIns.AS_BUILT, 532);
+        StandInVehicle.Broken broken = broken(v, "W-oil-sensor");
+        assertThat(broken.symptoms()).isEmpty();
+        tech.openJob(address, broken.complaint(), Set.of());
+        List<String> done = follow(v);
+        assertThat(tech.known())
+                .as("after %s", done)
+                .startsWith("Wire green 0.5 bad, between Signal of oil temperature sensor, pin 1");
+    }
+}

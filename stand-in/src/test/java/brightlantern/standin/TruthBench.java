@@ -1,0 +1,384 @@
+package brightlantern.standin;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.code.Dtc;
+import brightlantern.core.reason.CircuitSuspects;
+import brightlantern.core.reason.Hypothesis;
+import brightlantern.core.reason.NextCheck;
+import brightlantern.core.reason.NextStep;
+import brightlantern.core.reason.Ranking;
+import brightlantern.core.reason.Reasoner;
+import brightlantern.core.reason.Reasoners;
+import brightlantern.core.reason.Standing;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.plant.Circuits;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+
+/**
+ * How true the program's word is: faults drawn by the rates in the circuits of all stand-ins, and a
+ * robot that does at the vehicle what the program proposes. {@code -Dseed=N -Druns=N}; a line a
+ * figure.
+ */
+class TruthBench {
+    private static final int MOST_CHECKS = 16;
+    private static final double SURE = 0.8;
+    private static final double METER_NOISE = 0.004;
+    private static final int BINS = 10;
+
+    private final Random random = new Random(Long.getLong("seed", 1));
+    private final int runs = Integer.getInteger("runs", 120);
+    private final Map<String, VehicleDescription> vehicles = new HashMap<>();
+
+    /** Sureness of the leading suspect at the end → whether it was right. */
+    private final List<double[]> said = new ArrayList<>();
+
+    private TruthBench() throws IOException {
+        for (VehicleDescription d : VehicleLibrary.read(Path.of("../vehicles")).descriptions()) {
+            vehicles.put(d.id(), CircuitSuspects.added(d));
+        }
+    }
+
+    private record Ended(Ranking ranking, int checks, double minutes) {}
+
+    /**
+     * Does at the vehicle what the program proposes, until it is sure or has nothing to propose.
+     */
+    private Ended follow(StandInVehicle v, Reasoners reasoners, List<Evidence> told) {
+        List<Evidence> found = new ArrayList<>(told);
+        Set<String> impossible = new HashSet<>();
+        int checks = 0;
+        double minutes = 0;
+        while (true) {
+            Reasoner reasoner = reasoners.of(found);
+            Ranking ranking = reasoner.rank(found);
+            Optional<NextCheck> next =
+                    reasoner.nextChecks(found, v.reading("body.supply")).stream()
+                            .filter(c -> c.bits() >= NextStep.LEAST_BITS)
+                            .filter(c -> !impossible.contains(c.check().key()))
+                            .findFirst();
+            boolean sure = ranking.standings().get(0).sureness() > 0.95;
+            if (sure || next.isEmpty() || checks >= MOST_CHECKS) {
+                return new Ended(ranking, checks, minutes);
+            }
+            Check check = next.get().check();
+            Optional<Evidence> evidence = done(v, check);
+            if (evidence.isPresent()) {
+                found.add(evidence.get());
+                checks++;
+                minutes += check.minutes();
+            } else {
+                impossible.add(check.key());
+            }
+        }
+    }
+
+    private Optional<Evidence> done(StandInVehicle v, Check check) {
+        Circuits c = v.simulation().circuits().orElseThrow();
+        VehicleDescription d = v.description();
+        if (check instanceof Check.Reading r && d.circuit(r.circuit()).isPresent()) {
+            Circuit circuit = d.circuit(r.circuit()).orElseThrow();
+            if (circuit.gauges().isEmpty()) {
+                return Optional.empty();
+            }
+            r.moving().forEach(m -> c.set(m, true));
+            double volts =
+                    c.volts(r.point()).orElseThrow() * 1.0008 + METER_NOISE * random.nextGaussian();
+            r.moving().forEach(m -> c.set(m, false));
+            double supply = v.reading("body.supply");
+            ProbeCondition condition =
+                    new ProbeCondition(Load.NOTHING, r.moving().stream().findFirst());
+            return Optional.of(
+                    new Evidence.Reading(
+                            r.circuit(),
+                            r.point(),
+                            r.load(),
+                            r.moving(),
+                            volts,
+                            supply,
+                            condition.healthy(circuit, r.point(), supply).holds(volts)));
+        }
+        if (!(check instanceof Check.Look look)) {
+            return Optional.empty();
+        }
+        if (look.finding().startsWith("pins-")) {
+            String seen = c.pins(look.finding().substring("pins-".length()));
+            String outcome = seen.startsWith("Pin ") ? seen.split(" ")[1] : "clean";
+            return Optional.of(new Evidence.Outcome(look.finding(), outcome));
+        }
+        for (Circuit circuit : d.circuits()) {
+            for (Gauge g : circuit.gauges()) {
+                if (g.findingId().equals(look.finding())) {
+                    return Optional.of(new Evidence.Outcome(look.finding(), shown(v, g)));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static String shown(StandInVehicle v, Gauge g) {
+        Circuits c = v.simulation().circuits().orElseThrow();
+        if (!g.value().isEmpty()) {
+            return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
+                    .id();
+        }
+        if (!g.under().isEmpty()) {
+            c.set(g.under(), true);
+        }
+        String state =
+                c.seen().stream()
+                        .filter(s -> s.name().equals(g.name()))
+                        .map(Circuits.Seen::state)
+                        .findFirst()
+                        .orElseThrow();
+        if (!g.under().isEmpty()) {
+            c.set(g.under(), false);
+        }
+        return g.bands().stream()
+                .filter(b -> b.name().equals(state))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    /** What is told and stored before anybody looks. */
+    private static List<Evidence> told(StandInVehicle v, StandInVehicle.Broken broken) {
+        List<Evidence> all = new ArrayList<>();
+        broken.symptoms()
+                .forEach(g -> all.add(new Evidence.SymptomTold(CircuitSuspects.PREFIX + g)));
+        v.description().circuits().stream()
+                .flatMap(c -> c.gauges().stream())
+                .forEach(
+                        g ->
+                                g.bands().stream()
+                                        .filter(b -> !b.code().isEmpty())
+                                        .filter(
+                                                b ->
+                                                        v.module(g.module())
+                                                                .memory()
+                                                                .failed(
+                                                                        Dtc.parse(b.code())
+                                                                                .number()))
+                                        .forEach(
+                                                b ->
+                                                        all.add(
+                                                                new Evidence.CodeSeen(
+                                                                        b.code(), true))));
+        return all;
+    }
+
+    /** Parts that no reachable point lies between: they are one place to whoever measures. */
+    private static Set<String> alike(VehicleDescription d, String part) {
+        Set<String> all = new HashSet<>(Set.of(part));
+        boolean grown = true;
+        while (grown) {
+            grown = false;
+            for (Circuit c : d.circuits()) {
+                Set<String> hidden = new HashSet<>();
+                for (Component p : c.components()) {
+                    if (all.contains(p.id())) {
+                        Stream.of(p.from(), p.to())
+                                .filter(n -> !c.point(n).canBeProbed())
+                                .forEach(hidden::add);
+                    }
+                }
+                for (Component p : c.components()) {
+                    if (hidden.contains(p.from()) || hidden.contains(p.to())) {
+                        grown |= all.add(p.id());
+                    }
+                }
+            }
+        }
+        return all;
+    }
+
+    private static String part(VehicleDescription d, String suspectId) {
+        return d.suspect(suspectId).flatMap(Suspect::effect).orElse(null) instanceof Effect.Series e
+                ? e.of()
+                : "";
+    }
+
+    private static boolean isNamed(String id) {
+        return !id.equals(Hypothesis.NOTHING) && !id.equals(Hypothesis.SOMETHING_ELSE);
+    }
+
+    private String drawnVehicle() {
+        List<String> ids = vehicles.keySet().stream().sorted().toList();
+        return ids.get(random.nextInt(ids.size()));
+    }
+
+    private StandInVehicle built(String id) {
+        return StandIns.of(vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000));
+    }
+
+    private static void line(String what, double value, String wanted, boolean meets) {
+        System.out.printf(
+                Locale.ROOT,
+                "bench: truth %s: %.3g (wanted %s) %s%n",
+                what,
+                value,
+                wanted,
+                meets ? "meets" : "misses");
+    }
+
+    @Test
+    void singleFaults() {
+        int first = 0;
+        int three = 0;
+        int wrong = 0;
+        List<Integer> checks = new ArrayList<>();
+        double minutes = 0;
+        for (int i = 0; i < runs; i++) {
+            String id = drawnVehicle();
+            StandInVehicle v = built(id);
+            StandInVehicle.Broken broken = v.breakSomething(random);
+            Ended ended = follow(v, new Reasoners(vehicles.get(id)), told(v, broken));
+            Set<String> right = alike(vehicles.get(id), broken.part());
+            List<Standing> standings = ended.ranking().standings();
+            Standing leads = standings.get(0);
+            boolean hit = right.contains(part(vehicles.get(id), leads.suspectId()));
+            first += hit ? 1 : 0;
+            three +=
+                    standings.stream()
+                                    .limit(3)
+                                    .anyMatch(
+                                            s ->
+                                                    right.contains(
+                                                            part(vehicles.get(id), s.suspectId())))
+                            ? 1
+                            : 0;
+            wrong += !hit && leads.sureness() >= SURE && isNamed(leads.suspectId()) ? 1 : 0;
+            said.add(new double[] {leads.sureness(), hit ? 1 : 0});
+            checks.add(ended.checks());
+            minutes += ended.minutes();
+            if (!hit) {
+                System.out.printf(
+                        "truth: missed %s, %s: %s%n",
+                        id, broken.truth(), ended.ranking().sentence());
+            }
+        }
+        checks.sort(null);
+        double n = runs;
+        line("single faults, cause first", first / n, "at least 0.9", first >= 0.9 * n);
+        line("single faults, among three", three / n, "at least 0.98", three >= 0.98 * n);
+        line(
+                "single faults, accused wrongly at 0.8 or more",
+                wrong / n,
+                "at most 0.03",
+                wrong <= 0.03 * n);
+        int median = checks.get(runs / 2);
+        line("single faults, median of checks", median, "at most 8", median <= 8);
+        System.out.printf(
+                Locale.ROOT, "bench: truth single faults, mean minutes: %.1f%n", minutes / n);
+        double error = calibration();
+        line("calibration, expected error", error, "at most 0.03", error <= 0.03);
+        assertThat(checks).hasSize(runs);
+    }
+
+    /** Expected calibration error: by tenths, how far what was said lies from what was so. */
+    private double calibration() {
+        double error = 0;
+        for (int b = 0; b < BINS; b++) {
+            double low = b / (double) BINS;
+            List<double[]> in =
+                    said.stream()
+                            .filter(
+                                    s ->
+                                            Math.min(BINS - 1, (int) (s[0] * BINS)) / (double) BINS
+                                                    == low)
+                            .toList();
+            if (!in.isEmpty()) {
+                double claimed = in.stream().mapToDouble(s -> s[0]).average().orElse(0);
+                double was = in.stream().mapToDouble(s -> s[1]).average().orElse(0);
+                System.out.printf(
+                        Locale.ROOT,
+                        "truth: of %d that were called %.2f sure %.2f were right%n",
+                        in.size(),
+                        claimed,
+                        was);
+                error += in.size() * Math.abs(claimed - was) / said.size();
+            }
+        }
+        return error;
+    }
+
+    @Test
+    void healthyVehiclesOfWhichSomethingIsTold() {
+        int accused = 0;
+        for (int i = 0; i < runs; i++) {
+            String id = drawnVehicle();
+            StandInVehicle v = built(id);
+            List<Gauge> told =
+                    vehicles.get(id).circuits().stream()
+                            .flatMap(c -> c.gauges().stream())
+                            .filter(Gauge::told)
+                            .toList();
+            String gauge = told.get(random.nextInt(told.size())).id();
+            Ended ended =
+                    follow(
+                            v,
+                            new Reasoners(vehicles.get(id)),
+                            List.of(new Evidence.SymptomTold(CircuitSuspects.PREFIX + gauge)));
+            Standing leads = ended.ranking().standings().get(0);
+            accused += leads.sureness() >= SURE && isNamed(leads.suspectId()) ? 1 : 0;
+        }
+        line("healthy, accused", accused / (double) runs, "at most 0.005", accused <= 0.005 * runs);
+        assertThat(accused).isLessThan(runs);
+    }
+
+    /** A kind of part is withheld from the reasoning: what it does not know it must not accuse. */
+    @Test
+    void unlistedCauses() {
+        int accused = 0;
+        for (int i = 0; i < runs; i++) {
+            String id = drawnVehicle();
+            StandInVehicle v = built(id);
+            StandInVehicle.Broken broken = v.breakSomething(random);
+            VehicleDescription d = vehicles.get(id);
+            Set<String> hidden = alike(d, broken.part());
+            VehicleDescription without =
+                    d.withOnly(
+                            d.suspects().stream()
+                                    .filter(s -> !hidden.contains(part(d, s.id())))
+                                    .toList(),
+                            d.checks());
+            Ended ended = follow(v, new Reasoners(without), told(v, broken));
+            Standing leads = ended.ranking().standings().get(0);
+            boolean named = leads.sureness() >= SURE && isNamed(leads.suspectId());
+            accused += named ? 1 : 0;
+            if (named) {
+                System.out.printf(
+                        "truth: unlisted %s, %s: %s%n",
+                        id, broken.truth(), ended.ranking().sentence());
+            }
+        }
+        line(
+                "unlisted, a listed suspect accused",
+                accused / (double) runs,
+                "at most 0.05",
+                accused <= 0.05 * runs);
+        assertThat(accused).isLessThan(runs);
+    }
+}
