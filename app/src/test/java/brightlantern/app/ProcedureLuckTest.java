@@ -2,6 +2,8 @@ package brightlantern.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.app.link.VehicleLink;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.module.UdsModule.Behaviour;
 import brightlantern.standin.plant.Driver;
@@ -112,10 +114,25 @@ class ProcedureLuckTest {
     }
 
     @Test
-    void aLostLinkGivesBack() throws Exception {
+    void aLostLinkIsNotSaidToHaveGivenBackAndTheModuleIsLeftAlone() throws Exception {
         String run = compressor();
         ember.gateway().cut();
-        ended(run, "given back");
+        ended(run, "It is NOT confirmed that everything went back (");
+        assertThat(begun(tech, exercise, "compressor")).contains("asked nothing for some seconds");
+    }
+
+    /** A module that confirmed nothing is left alone for some seconds, in all tests alike. */
+    @BeforeEach
+    void everyModuleIsAsked() {
+        Garage.until(
+                "every module asked",
+                () ->
+                        ember.description().modules().stream()
+                                .noneMatch(m -> link().isLeftAlone(m.address())));
+    }
+
+    private static VehicleLink link() {
+        return garage.app.getBean(VehicleLinks.class).link(ADDRESS);
     }
 
     @Test
@@ -178,7 +195,7 @@ class ProcedureLuckTest {
         ember.module("compressor").behave(Behaviour.REFUSING);
         String page = begun(tech, exercise, "compressor");
         Matcher run = RUN.matcher(page);
-        assertThat(run.find()).isTrue();
+        assertThat(run.find()).as(page).isTrue();
         // a module that refuses everything does not tell its values either
         ended(
                 exercise + "/runs/" + run.group(1),

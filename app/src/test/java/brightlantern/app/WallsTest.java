@@ -56,7 +56,7 @@ class WallsTest {
                 .that()
                 .resideInAPackage("brightlantern.app..")
                 .and()
-                .haveNameNotMatching("brightlantern\\.app\\.demo\\.DemoLauncher.*")
+                .haveNameNotMatching("brightlantern\\.app\\.demo\\.Demo(Launcher|Seat).*")
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("brightlantern.standin..")

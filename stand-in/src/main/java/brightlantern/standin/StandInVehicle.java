@@ -327,7 +327,7 @@ public final class StandInVehicle implements AutoCloseable {
     }
 
     /** Mends whatever is broken, and forgets what it led to. */
-    private void whole() {
+    synchronized void whole() {
         repairs.keySet().forEach(this::repair);
         modules.values().forEach(m -> m.memory().clear());
     }

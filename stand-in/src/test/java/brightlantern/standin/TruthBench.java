@@ -48,9 +48,14 @@ class TruthBench {
     private static final double METER_NOISE = 0.004;
     private static final int BINS = 10;
 
+    /** Of so many vehicles one is built anew. */
+    private static final int NEW_ONE = 8;
+
     private final Random random = new Random(Long.getLong("seed", 1));
     private final int runs = Integer.getInteger("runs", 120);
     private final Map<String, VehicleDescription> vehicles = new HashMap<>();
+    private final Map<String, Reasoners> reasoners = new HashMap<>();
+    private final Map<String, StandInVehicle> yard = new HashMap<>();
 
     /** Sureness of the leading suspect at the end → whether it was right. */
     private final List<double[]> said = new ArrayList<>();
@@ -58,6 +63,7 @@ class TruthBench {
     private TruthBench() throws IOException {
         for (VehicleDescription d : VehicleLibrary.read(Path.of("../vehicles")).descriptions()) {
             vehicles.put(d.id(), CircuitSuspects.added(d));
+            reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
         }
     }
 
@@ -229,8 +235,17 @@ class TruthBench {
         return ids.get(random.nextInt(ids.size()));
     }
 
+    /** A vehicle as built; now and then another one of its kind, with a scatter of its own. */
     private StandInVehicle built(String id) {
-        return StandIns.of(vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000));
+        if (!yard.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
+            yard.put(
+                    id,
+                    StandIns.of(
+                            vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
+        }
+        StandInVehicle v = yard.get(id);
+        v.whole();
+        return v;
     }
 
     private static void line(String what, double value, String wanted, boolean meets) {
@@ -254,7 +269,7 @@ class TruthBench {
             String id = drawnVehicle();
             StandInVehicle v = built(id);
             StandInVehicle.Broken broken = v.breakSomething(random);
-            Ended ended = follow(v, new Reasoners(vehicles.get(id)), told(v, broken));
+            Ended ended = follow(v, reasoners.get(id), told(v, broken));
             Set<String> right = alike(vehicles.get(id), broken.part());
             List<Standing> standings = ended.ranking().standings();
             Standing leads = standings.get(0);
@@ -339,7 +354,7 @@ class TruthBench {
             Ended ended =
                     follow(
                             v,
-                            new Reasoners(vehicles.get(id)),
+                            reasoners.get(id),
                             List.of(new Evidence.SymptomTold(CircuitSuspects.PREFIX + gauge)));
             Standing leads = ended.ranking().standings().get(0);
             accused += leads.sureness() >= SURE && isNamed(leads.suspectId()) ? 1 : 0;

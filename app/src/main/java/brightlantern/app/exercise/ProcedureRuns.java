@@ -112,6 +112,17 @@ class ProcedureRuns {
         if (!procedure.commands()) {
             return;
         }
+        context.description().modules().stream()
+                .filter(m -> context.link().isLeftAlone(m.address()))
+                .findFirst()
+                .ifPresent(
+                        m -> {
+                            throw new IllegalStateException(
+                                    m.name()
+                                            + " has not confirmed that everything went back. It is asked"
+                                            + " nothing for some seconds, so that its session ends by"
+                                            + " itself; try again then.");
+                        });
         live.values().stream()
                 .filter(l -> l.context.link() == context.link())
                 .filter(l -> l.working() && l.run().procedure().commands())

@@ -6,18 +6,16 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import java.io.IOException;
 import java.security.Principal;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,9 +26,6 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 /** A job is opened: the vehicle is found, read, and its complaint told. */
 @Controller
 class OpeningController {
-    /** Characters of a complaint, as its field says. */
-    private static final int LONGEST_TEXT = 4000;
-
     private final Jobs jobs;
     private final VehicleLinks links;
     private final Findings findings;
@@ -84,23 +79,8 @@ class OpeningController {
         Optional<VehicleDescription> description = vehicleReading.descriptionOf(reading.vin());
         model.addAttribute("description", description.orElse(null));
         model.addAttribute(
-                "systems",
-                description
-                        .map(
-                                d ->
-                                        d.symptoms().stream()
-                                                .collect(
-                                                        Collectors.groupingBy(
-                                                                Symptom::system,
-                                                                LinkedHashMap::new,
-                                                                Collectors.toList())))
-                        .orElseGet(LinkedHashMap::new));
-        model.addAttribute(
-                "earlierRepairs",
-                description.stream()
-                        .flatMap(d -> d.suspects().stream())
-                        .filter(s -> !Reasoners.isDerived(s))
-                        .toList());
+                "systems", description.map(d -> d.causes().complaints()).orElse(Map.of()));
+        model.addAttribute("earlierRepairs", description.map(Reasoners::written).orElse(List.of()));
         model.addAttribute(
                 "open",
                 jobs.all().stream()
@@ -125,13 +105,13 @@ class OpeningController {
         Vin checked;
         try {
             checked = new Vin(vin);
-            km = number("Odometer", odometer);
+            km = IntakeFields.number("Odometer", odometer);
             if (complaint.isBlank()) {
                 throw new IllegalArgumentException(
                         "Complaint: expected what the customer says, found nothing.");
             }
-            notLonger("Complaint", complaint);
-            notLonger("Earlier repairs", earlier);
+            IntakeFields.notLonger("Complaint", complaint);
+            IntakeFields.notLonger("Earlier repairs", earlier);
         } catch (IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
             flash.addFlashAttribute("complaint", complaint);
@@ -161,14 +141,6 @@ class OpeningController {
                                 plate.trim().substring(0, Math.min(20, plate.trim().length()))));
         description.ifPresent(d -> seed(id, d, coded, repaired, who.getName()));
         return "redirect:/jobs/" + id + "/intake";
-    }
-
-    private static void notLonger(String field, String text) {
-        if (text.trim().length() > LONGEST_TEXT) {
-            throw new IllegalArgumentException(
-                    "%s: expected at most %d characters, found %d."
-                            .formatted(field, LONGEST_TEXT, text.trim().length()));
-        }
     }
 
     private void seed(
@@ -201,22 +173,5 @@ class OpeningController {
                                         Optional.empty(),
                                         Optional.of(new Evidence.RepairFailed(s.id())),
                                         null));
-    }
-
-    /**
-     * A number as people type it, with point or comma.
-     *
-     * @throws IllegalArgumentException names the field and what was found
-     */
-    static double number(String field, String text) {
-        try {
-            double value = Double.parseDouble(text.trim().replace(',', '.'));
-            if (Double.isFinite(value) && value >= 0) {
-                return value;
-            }
-        } catch (NumberFormatException letters) {
-            // told below with the field's name
-        }
-        throw new IllegalArgumentException(field + ": expected a number, found '" + text + "'.");
     }
 }

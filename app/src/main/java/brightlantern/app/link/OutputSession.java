@@ -6,6 +6,7 @@ import brightlantern.core.actuator.Actuator;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
 import brightlantern.wire.transport.Transport;
+import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
 import brightlantern.wire.uds.UdsTimings;
 import java.util.ArrayList;
@@ -95,11 +96,19 @@ public final class OutputSession implements AutoCloseable {
 
     /** Takes an output over and sets it, in percent. */
     public void drive(int did, String name, double percent) throws WireException {
-        taken.add(did);
-        logged(
-                CommandLog.OUTPUT,
-                String.format(Locale.ROOT, "%s to %.0f %%", name, percent),
-                () -> client().control(did, Bytes.of((int) Math.round(percent * 2))));
+        boolean first = taken.add(did);
+        try {
+            logged(
+                    CommandLog.OUTPUT,
+                    String.format(Locale.ROOT, "%s to %.0f %%", name, percent),
+                    () -> client().control(did, Bytes.of((int) Math.round(percent * 2))));
+        } catch (NegativeResponseException refused) {
+            // what the module refuses to take over it does not hold; silence leaves that open
+            if (first) {
+                taken.remove(did);
+            }
+            throw refused;
+        }
     }
 
     /** Gives all outputs back, and goes on. */

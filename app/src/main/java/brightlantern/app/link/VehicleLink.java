@@ -185,9 +185,14 @@ public final class VehicleLink {
         leftAlone.put(moduleAddress, System.nanoTime() + QUIET.toNanos());
     }
 
-    private synchronized UdsClient module(int moduleAddress, long asked) throws WireException {
+    /** Whether a module is asked nothing at present, so that its session ends. */
+    public boolean isLeftAlone(int moduleAddress) {
         Long until = leftAlone.get(moduleAddress);
-        if (until != null && until - System.nanoTime() > 0) {
+        return until != null && until - System.nanoTime() > 0;
+    }
+
+    private synchronized UdsClient module(int moduleAddress, long asked) throws WireException {
+        if (isLeftAlone(moduleAddress)) {
             throw new WireException(
                     String.format(
                             Locale.ROOT,

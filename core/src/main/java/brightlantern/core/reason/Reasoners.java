@@ -105,6 +105,11 @@ public final class Reasoners {
         return suspect.effect().orElse(null) instanceof Effect.Series series && series.breaks();
     }
 
+    /** The suspects that were written; hundreds follow from the circuits beside them. */
+    public static List<Suspect> written(VehicleDescription d) {
+        return d.suspects().stream().filter(s -> !isDerived(s)).toList();
+    }
+
     /**
      * Whether all that was told and stored shows at what is switched or sensed while the vehicle
      * stands.

@@ -4,6 +4,7 @@ import brightlantern.core.description.OrEmpty;
 import brightlantern.core.description.References;
 import brightlantern.core.description.Slice;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,6 +23,13 @@ public record Causes(
         suspects = OrEmpty.list(suspects);
         checks = OrEmpty.list(checks);
         consequences = OrEmpty.list(consequences);
+    }
+
+    /** System → the complaints that concern it, in the order in which they are described. */
+    public Map<String, List<Symptom>> complaints() {
+        Map<String, List<Symptom>> bySystem = new LinkedHashMap<>();
+        symptoms.forEach(s -> bySystem.computeIfAbsent(s.system(), k -> new ArrayList<>()).add(s));
+        return bySystem;
     }
 
     /** The suspect of an id, if there is one. */
