@@ -52,6 +52,7 @@ public class LanternApp {
         System.out.println("Starting…");
         try {
             Files.createDirectories(data);
+            OwnFiles.closeToOthers(data);
             lock =
                     FileChannel.open(
                                     data.resolve("in-use.lock"),
@@ -86,6 +87,7 @@ public class LanternApp {
     private static void start(Map<String, Object> settings, boolean demo) {
         try {
             ConfigurableApplicationContext context = run(settings);
+            OwnFiles.closeToOthers(Path.of(String.valueOf(settings.get(Options.DATA))));
             if (demo) {
                 DemoLauncher.launch(context);
             }
@@ -94,6 +96,8 @@ public class LanternApp {
                             + settings.get(Options.ADDRESS)
                             + ":"
                             + settings.get(Options.PORT));
+        } catch (IOException unusable) {
+            fail("The data folder cannot be closed to others: " + unusable.getMessage());
         } catch (RuntimeException failed) {
             Throwable cause = failed;
             while (cause.getCause() != null && !(cause instanceof BindException)) {

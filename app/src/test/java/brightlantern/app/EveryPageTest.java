@@ -37,7 +37,7 @@ class EveryPageTest {
                 .replaceAll("modules/[^/?]+", "modules/x")
                 .replaceAll("procedures/[^/?]+", "procedures/x")
                 .replaceAll("hand/[^/?]+", "hand/x")
-                .replaceAll("(point|condition|view|check)=[^&]*", "$1=x");
+                .replaceAll("(circuit|point|condition|view|check)=[^&]*", "$1=x");
     }
 
     private static boolean isPage(String path) {

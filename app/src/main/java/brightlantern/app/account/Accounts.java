@@ -100,7 +100,7 @@ public class Accounts {
                             + name
                             + "': expected 2 to 40 small letters, digits, dots or hyphens, a letter first.");
         }
-        checked(password);
+        checked(password, name);
         if (byName(name).isPresent()) {
             throw new IllegalArgumentException("Name '" + name + "' is taken.");
         }
@@ -113,7 +113,7 @@ public class Accounts {
                 .update();
     }
 
-    private static void checked(String password) {
+    private static void checked(String password, String name) {
         if (password.length() < SHORTEST_PASSWORD) {
             throw new IllegalArgumentException(
                     "Password: expected at least " + SHORTEST_PASSWORD + " characters.");
@@ -122,6 +122,11 @@ public class Accounts {
             throw new IllegalArgumentException(
                     "Password: expected at most " + LONGEST_BYTES + " bytes.");
         }
+        CommonPasswords.why(password, name)
+                .ifPresent(
+                        why -> {
+                            throw new IllegalArgumentException(why);
+                        });
     }
 
     /**
@@ -137,7 +142,7 @@ public class Accounts {
         if (!encoder.matches(old, account.password())) {
             throw new IllegalArgumentException("The present password is not that one.");
         }
-        checked(password);
+        checked(password, name);
         if (encoder.matches(password, account.password())) {
             throw new IllegalArgumentException("The new password is the old one; choose another.");
         }

@@ -3,6 +3,7 @@ package brightlantern.app.job;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -43,8 +44,22 @@ public class CommandLog {
             String why,
             String answer) {}
 
+    /** What stands for the answer of a command while none has come, or none ever came. */
+    public static final String SENT = "sent; no answer is known";
+
     /** Keeps a line; no length of a text can prevent it. */
     public void add(Job job, String who, String kind, String what, String why, String answer) {
+        begin(job, who, kind, what, why, answer);
+    }
+
+    /**
+     * Keeps a line before its command is sent, so that nothing is ever sent of which nothing is
+     * written.
+     *
+     * @return its number, for {@link #complete}
+     */
+    public long begin(Job job, String who, String kind, String what, String why, String answer) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql(
                         "insert into command_log (at, job_id, who, vin, kind, what, why, answer) values (?, ?, ?, ?, ?, ?, ?, ?)")
                 .params(
@@ -56,6 +71,20 @@ public class CommandLog {
                         Cut.to(LONGEST, what),
                         Cut.to(LONGEST, why),
                         Cut.to(LONGEST_ANSWER, answer))
+                .update(key, "id");
+        return key.getKeyAs(Long.class);
+    }
+
+    /** Writes the answer to a command, and what kind it was by that. */
+    public void complete(long line, String kind, String answer) {
+        db.sql("update command_log set kind = ? where id = ?").params(kind, line).update();
+        complete(line, answer);
+    }
+
+    /** Writes the answer to a command. */
+    public void complete(long line, String answer) {
+        db.sql("update command_log set answer = ? where id = ?")
+                .params(Cut.to(LONGEST_ANSWER, answer), line)
                 .update();
     }
 

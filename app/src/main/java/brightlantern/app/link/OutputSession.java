@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.LongSupplier;
 
 /**
  * Outputs of one module taken over for a while. Closing it gives every output back, ends the
@@ -170,17 +171,30 @@ public final class OutputSession implements AutoCloseable {
     private void logged(String kind, String what, Command command) throws WireException {
         link.lease().claim(who);
         check();
+        long line = written(() -> log.begin(job, who, kind, what, why, CommandLog.SENT));
         try {
             command.send();
-            log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.empty()));
+            written(() -> completed(line, Optional.empty()));
         } catch (WireException refused) {
-            // who was told to stop waiting still writes down what was sent
-            boolean interrupted = Thread.interrupted();
-            log.add(job, who, kind, what, why, VehicleLink.answerOf(Optional.of(refused)));
+            written(() -> completed(line, Optional.of(refused)));
+            throw refused;
+        }
+    }
+
+    private long completed(long line, Optional<WireException> refused) {
+        log.complete(line, VehicleLink.answerOf(refused));
+        return line;
+    }
+
+    /** Who was told to stop waiting still writes down what is sent. */
+    private static long written(LongSupplier line) {
+        boolean interrupted = Thread.interrupted();
+        try {
+            return line.getAsLong();
+        } finally {
             if (interrupted) {
                 Thread.currentThread().interrupt();
             }
-            throw refused;
         }
     }
 

@@ -25,6 +25,8 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/sweep")
 class ClearController {
+    private static final String CLEAR_ONE = "clear one";
+
     private static final int ALL_GROUPS = 0xFFFFFF;
 
     private final JobPages pages;
@@ -74,15 +76,20 @@ class ClearController {
         try {
             context.link().lease().claim(who.getName());
             for (ControlModule target : targets) {
+                long line =
+                        log.begin(
+                                context.job(),
+                                who.getName(),
+                                CLEAR_ONE,
+                                "clear codes of " + target.name(),
+                                why.isBlank() ? "no reason given" : why,
+                                CommandLog.SENT);
                 Optional<WireException> failure = clearOne(context.link(), target);
                 failure.ifPresent(f -> refused.add(target.name() + ": " + f.getMessage()));
-                log.add(
-                        context.job(),
-                        who.getName(),
+                log.complete(
+                        line,
                         // only a clear of the whole vehicle starts a proof
-                        module.isEmpty() && failure.isEmpty() ? CommandLog.CLEAR : "clear one",
-                        "clear codes of " + target.name(),
-                        why.isBlank() ? "no reason given" : why,
+                        module.isEmpty() && failure.isEmpty() ? CommandLog.CLEAR : CLEAR_ONE,
                         VehicleLink.answerOf(failure));
             }
             findings.note(

@@ -58,6 +58,9 @@ final class CircuitMechanism implements Mechanism {
                 }
             };
 
+    /** So many checks are remembered with what was foretold of them. */
+    private static final int MOST_FORETOLD = 1000;
+
     /** Check and supply → what each hypothesis foretells. */
     private final Map<Foretold, Normal[]> foretold = new ConcurrentHashMap<>();
 
@@ -257,7 +260,11 @@ final class CircuitMechanism implements Mechanism {
         if (!(check instanceof Check.Run) && !(check instanceof Check.Reading)) {
             return Optional.empty();
         }
-        // what a check would read depends on nothing that is found
+        // what a check would read depends on nothing that is found; a supply that drifts makes
+        // ever new figures
+        if (foretold.size() > MOST_FORETOLD) {
+            foretold.clear();
+        }
         Normal[] normals =
                 foretold.computeIfAbsent(
                         new Foretold(check.key(), supplyVolts),
@@ -319,8 +326,14 @@ final class CircuitMechanism implements Mechanism {
                 r.circuit(), r.point(), r.load(), r.moving(), supplyVolts, fault(h));
     }
 
-    private static Normal[] normals(Hypotheses under, Function<Hypothesis, Normal> figure) {
-        return under.all().stream().map(figure).toArray(Normal[]::new);
+    /** Hypotheses of the same fault, as all that is open, foretell the same. */
+    private Normal[] normals(Hypotheses under, Function<Hypothesis, Normal> figure) {
+        Normal[] normals = new Normal[under.size()];
+        for (int i = 0; i < normals.length; i++) {
+            boolean again = i > 0 && fault(under.get(i)).equals(fault(under.get(i - 1)));
+            normals[i] = again ? normals[i - 1] : figure.apply(under.get(i));
+        }
+        return normals;
     }
 
     /** Where a figure lies under a suspect, over the sizes that the evidence has left. */

@@ -34,6 +34,10 @@ final class Predictions {
     private static final double SAMPLING_SECONDS = 0.025;
 
     private final VehicleDescription description;
+
+    /** States of circuits that are kept solved; a supply that drifts makes ever new ones. */
+    private static final int MOST_TABLES = 400;
+
     private final Map<Object, Normal> known = new ConcurrentHashMap<>();
     private final Map<TableKey, FaultTable> tables = new ConcurrentHashMap<>();
     private final Map<String, GaugeState> states = new ConcurrentHashMap<>();
@@ -47,14 +51,6 @@ final class Predictions {
 
     private record RunKey(
             String actuator, List<String> together, double supplyVolts, Optional<Fault> fault) {}
-
-    private record ReadingKey(
-            String circuit,
-            String point,
-            String load,
-            List<String> moving,
-            double supplyVolts,
-            Optional<Fault> fault) {}
 
     /** Whether a circuit sheet says how an actuator is fed. */
     boolean knows(String actuatorId) {
@@ -131,22 +127,23 @@ final class Predictions {
         double supply = rounded(supplyVolts);
         Circuit circuit = description.circuit(circuitId).orElseThrow();
         Optional<Fault> here = fault.filter(f -> circuit.component(f.part()).isPresent());
-        ReadingKey key = new ReadingKey(circuitId, point, load, moving, supply, here);
-        Normal found = known.get(key);
-        if (found == null) {
-            OperatingState state =
-                    OperatingState.idle(supply)
-                            .moving(Set.copyOf(moving))
-                            .loaded(point, Load.named(load));
-            FaultTable table =
-                    tables.computeIfAbsent(
-                            new TableKey(circuitId, state), k -> new FaultTable(circuit, state));
-            ExpectedReading reading =
-                    ExpectedReading.of(circuit, point, supply, table.with(here).at(point));
-            found = new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
-            known.put(key, found);
+        OperatingState state =
+                OperatingState.idle(supply)
+                        .moving(Set.copyOf(moving))
+                        .loaded(point, Load.named(load));
+        // a figure costs less than to remember a hundred thousand of them
+        ExpectedReading reading =
+                ExpectedReading.of(
+                        circuit, point, supply, table(circuit, state).with(here).at(point));
+        return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
+    }
+
+    private FaultTable table(Circuit circuit, OperatingState state) {
+        if (tables.size() > MOST_TABLES) {
+            tables.clear();
         }
-        return found;
+        return tables.computeIfAbsent(
+                new TableKey(circuit.id(), state), k -> new FaultTable(circuit, state));
     }
 
     private static List<Fault> faults(Optional<Fault> fault) {

@@ -24,7 +24,7 @@ import java.util.stream.Collectors;
  */
 public final class Reasoners {
     /** So many sets of circuits in question are remembered with what was computed of them. */
-    private static final int MOST = 12;
+    private static final int MOST = 6;
 
     /** So many other circuits are looked at for each part that they share. */
     private static final int WITNESSES = 2;

@@ -13,6 +13,32 @@ public final class Words {
                 : share < 0.01 ? "under 1 %" : String.format(Locale.ROOT, "%.0f %%", 100 * share);
     }
 
+    /** Characters at the beginning of a cell that a spreadsheet takes for a formula (OWASP). */
+    private static final String FORMULA = "=+-@\t\r";
+
+    /** Stands for a character that would move a cursor or end a line where none may. */
+    private static final char UNSEEN = '\u00B7';
+
+    /** A text of a vehicle or a file without control characters. */
+    public static String plain(String text) {
+        StringBuilder plain = new StringBuilder(text.length());
+        text.chars().forEach(c -> plain.append(Character.isISOControl(c) ? UNSEEN : (char) c));
+        return plain.toString();
+    }
+
+    /** A cell that a spreadsheet would take for a formula is marked as a text. */
+    public static String harmless(String cell) {
+        String plain = plain(cell);
+        return !cell.isEmpty() && FORMULA.indexOf(cell.charAt(0)) >= 0 ? "'" + plain : plain;
+    }
+
+    /** What a cell said before it was marked ({@link #harmless}). */
+    public static String asMeant(String cell) {
+        return cell.length() > 1 && cell.charAt(0) == '\'' && FORMULA.indexOf(cell.charAt(1)) >= 0
+                ? cell.substring(1)
+                : cell;
+    }
+
     private static final Pattern COUNTED = Pattern.compile("(\\d+) ([a-z ]+?)\\(s\\)");
 
     private Words() {}

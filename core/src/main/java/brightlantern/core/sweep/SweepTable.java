@@ -1,6 +1,7 @@
 package brightlantern.core.sweep;
 
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.signal.Words;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.io.StringWriter;
@@ -93,7 +94,7 @@ public record SweepTable(
         StringWriter out = new StringWriter();
         try (CsvWriter csv = CsvWriter.builder().build(out)) {
             csv.writeRecord(head);
-            rows.forEach(csv::writeRecord);
+            rows.forEach(r -> csv.writeRecord(r.stream().map(Words::harmless).toList()));
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
@@ -103,15 +104,16 @@ public record SweepTable(
     /** Columns in line, the last one free. */
     public String text() {
         int[] width = new int[head.size()];
-        List<List<String>> all = new ArrayList<>(rows);
-        all.add(0, head);
+        List<List<String>> all = new ArrayList<>();
+        all.add(head);
+        rows.forEach(r -> all.add(r.stream().map(Words::plain).toList()));
         for (List<String> row : all) {
             for (int i = 0; i < row.size(); i++) {
                 width[i] = Math.max(width[i], row.get(i).length());
             }
         }
         StringBuilder text = new StringBuilder(title).append('\n');
-        facts.forEach(f -> text.append(f).append('\n'));
+        facts.forEach(f -> text.append(Words.plain(f)).append('\n'));
         text.append('\n');
         for (List<String> row : all) {
             StringBuilder line = new StringBuilder();

@@ -3,6 +3,7 @@ package brightlantern.core.take;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
+import brightlantern.core.signal.Words;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.io.Writer;
@@ -56,11 +57,6 @@ public final class TakeCsv {
     }
 
     private record Lane(Value value, Take.Column column) {}
-
-    /** A text that a spreadsheet would take for a formula is marked as a text. */
-    public static String harmless(String text) {
-        return !text.isEmpty() && "=+-@\t\r".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
-    }
 
     /** Writes it in the layout that fits it. */
     public static void write(Take take, Signals signals, Writer out) {
@@ -250,7 +246,7 @@ public final class TakeCsv {
 
         /** A text as it stands in a cell. */
         static String quoted(String text) {
-            String safe = harmless(text);
+            String safe = Words.harmless(text);
             boolean quoted =
                     safe.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
             return quoted ? '"' + safe.replace("\"", "\"\"") + '"' : safe;

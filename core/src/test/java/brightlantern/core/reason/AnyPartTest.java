@@ -40,7 +40,7 @@ class AnyPartTest {
     private static final double SCATTER = 0.1;
     private static final double SUPPLY = 12.5;
     private static final int MOST_CHECKS = 14;
-    private static final int EACH = 10;
+    private static final int EACH = 6;
     private static final double SURE = 0.8;
 
     static Stream<String> vehicles() {

@@ -1,5 +1,6 @@
 package brightlantern.core.study.map;
 
+import brightlantern.core.signal.Words;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.writer.CsvWriter;
@@ -28,7 +29,13 @@ public final class MapCsv {
     /** Writes a map with full digits; {@code read} gives the same back. */
     public static void write(OperatingMap map, Writer out) {
         try (CsvWriter csv = CsvWriter.builder().build(out)) {
-            csv.writeRecord("map of", map.value(), "x", map.x().value(), "y", map.y().value());
+            csv.writeRecord(
+                    "map of",
+                    Words.harmless(map.value()),
+                    "x",
+                    Words.harmless(map.x().value()),
+                    "y",
+                    Words.harmless(map.y().value()));
             csv.writeRecord(HEAD);
             for (int r = 0; r < map.y().cells(); r++) {
                 for (int c = 0; c < map.x().cells(); c++) {
@@ -101,15 +108,15 @@ public final class MapCsv {
             ys.add(row[3]);
             rows.add(row);
         }
-        Axis x = axis(lines.get(0).getField(3), xs);
-        Axis y = axis(lines.get(0).getField(5), ys);
+        Axis x = axis(Words.asMeant(lines.get(0).getField(3)), xs);
+        Axis y = axis(Words.asMeant(lines.get(0).getField(5)), ys);
         OperatingMap.Cell[] cells = new OperatingMap.Cell[x.cells() * y.cells()];
         Arrays.fill(cells, OperatingMap.Cell.EMPTY);
         for (double[] r : rows) {
             cells[y.cell(r[2]) * x.cells() + x.cell(r[0])] =
                     new OperatingMap.Cell((long) r[6], (int) r[7], r[4], r[5], r[8], r[9], r[10]);
         }
-        return OperatingMap.read(lines.get(0).getField(1), x, y, cells);
+        return OperatingMap.read(Words.asMeant(lines.get(0).getField(1)), x, y, cells);
     }
 
     private static Axis axis(String value, TreeSet<Double> edges) {
