@@ -44,6 +44,7 @@ final class ProcedureWorker {
 
     void work() {
         String why = "";
+        boolean silent = false;
         try {
             while (its.run().running()) {
                 ProcedureRun run = its.run();
@@ -56,6 +57,7 @@ final class ProcedureWorker {
         } catch (RunBroken broken) {
             why = broken.getMessage();
         } catch (WireException lost) {
+            silent = its.stopBecause().isEmpty();
             why =
                     !its.stopBecause().isEmpty()
                             ? its.stopBecause()
@@ -71,6 +73,10 @@ final class ProcedureWorker {
                 desk.sessions.close();
             } catch (DataAccessException unkept) {
                 why = why.isEmpty() ? notWritten(unkept) : why;
+            }
+            if (silent && !ending) {
+                // a key that was turned silences modules: the gate says more than their silence
+                why = desk.shutNow().orElse(why);
             }
             if (ending && aside.isShutdown()) {
                 Thread.currentThread().interrupt();

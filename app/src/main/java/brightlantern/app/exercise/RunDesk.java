@@ -115,6 +115,11 @@ final class RunDesk {
         }
     }
 
+    /** Why a gate is shut now, where a module tells it; what nobody tells is no reason. */
+    Optional<String> shutNow() {
+        return GateState.whyShut(keeper.look().stream().filter(GateState::isTold).toList());
+    }
+
     /** What may end a run, looked at. */
     interface Look {
         void look() throws WireException;

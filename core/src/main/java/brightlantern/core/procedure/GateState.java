@@ -23,6 +23,11 @@ public record GateState(boolean open, String wanted, String present, String open
     private static final String NOT_TOLD =
             "No module tells it now: see that the vehicle is connected and the key is on.";
 
+    /** Whether a module tells what it is about. */
+    public boolean isTold() {
+        return !opens.equals(NOT_TOLD);
+    }
+
     /**
      * @param take the newest samples, up to {@code t}
      * @param now the same moment alone

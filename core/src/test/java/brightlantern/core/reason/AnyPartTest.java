@@ -40,7 +40,7 @@ class AnyPartTest {
     private static final double SCATTER = 0.1;
     private static final double SUPPLY = 12.5;
     private static final int MOST_CHECKS = 14;
-    private static final int EACH = 6;
+    private static final int EACH = 3;
     private static final double SURE = 0.8;
 
     static Stream<String> vehicles() {
@@ -216,7 +216,7 @@ class AnyPartTest {
                         .flatMap(c -> c.gauges().stream())
                         .filter(Gauge::told)
                         .toList();
-        for (int i = 0; i < 4; i++) {
+        for (int i = 0; i < 2; i++) {
             World world = new World(d, Optional.empty(), random);
             assertThat(world.noticed()).isEmpty();
             Gauge complained = told.get(random.nextInt(told.size()));

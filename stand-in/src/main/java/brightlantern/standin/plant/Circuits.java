@@ -72,6 +72,10 @@ public final class Circuits implements Part {
     private final Map<String, Double> holding = new HashMap<>();
     private final Whole whole;
     private List<Failure> failures = List.of();
+
+    /** How often something was switched, plugged, hung on, broken or mended. */
+    private int changes;
+
     private double sinceLook;
     private String loadedPoint = "";
     private Load load = Load.NOTHING;
@@ -84,6 +88,9 @@ public final class Circuits implements Part {
         private final Voltages healthy;
         private OperatingState at;
         private Map<String, Double> volts = Map.of();
+        private int solvedFor = -1;
+        private double supply = Double.NaN;
+        private boolean ran;
 
         Its(Circuit circuit, CircuitModel model) {
             this.circuit = circuit;
@@ -136,6 +143,7 @@ public final class Circuits implements Part {
         if (!settings().containsKey(settingId)) {
             throw new IllegalArgumentException("There is no switch or plug '" + settingId + "'");
         }
+        changes++;
         if (on) {
             set.add(settingId);
         } else {
@@ -199,20 +207,28 @@ public final class Circuits implements Part {
                 .toList();
     }
 
-    private OperatingState state(Its its) {
-        double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
+    private OperatingState state(Its its, double supply) {
         Set<String> on = new LinkedHashSet<>();
         its.circuit.settings().stream().filter(this::isSet).forEach(s -> on.add(s.id()));
         OperatingState state = OperatingState.idle(supply).moving(on);
         return its.model.knows(loadedPoint) ? state.loaded(loadedPoint, load) : state;
     }
 
+    /** Looked at some times a second, and nearly always as it was. */
     private Map<String, Double> solved(Its its) {
-        OperatingState now = state(its);
-        if (!now.equals(its.at)) {
+        double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
+        boolean runs = whole.running();
+        if (its.solvedFor == changes && its.supply == supply && its.ran == runs) {
+            return its.volts;
+        }
+        OperatingState now = state(its, supply);
+        if (its.at == null || !now.equals(its.at)) {
             its.volts = its.model.solve(now, faults.values()).volts();
             its.at = now;
         }
+        its.solvedFor = changes;
+        its.supply = supply;
+        its.ran = runs;
         return its.volts;
     }
 
@@ -250,6 +266,7 @@ public final class Circuits implements Part {
 
     /** Hangs a load between a point and the other battery pole. */
     public synchronized void hang(String point, Load what) {
+        changes++;
         loadedPoint = point;
         load = what;
     }
@@ -436,14 +453,19 @@ public final class Circuits implements Part {
             throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
         }
         faults.put(of, new Fault.Series(of, size));
-        all.values().forEach(i -> i.at = null);
+        solveAgain();
     }
 
     @Override
     public synchronized void mend(String repair) {
         if (faults.remove(repair) != null) {
-            all.values().forEach(i -> i.at = null);
+            solveAgain();
         }
+    }
+
+    private void solveAgain() {
+        changes++;
+        all.values().forEach(i -> i.at = null);
     }
 
     /** Uses everything once, as somebody does in a day, and looks at it; what was not well. */
@@ -451,6 +473,7 @@ public final class Circuits implements Part {
         List<Gauge> wrong = new ArrayList<>();
         Set<String> before = Set.copyOf(set);
         settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
+        changes++;
         for (Its its : all.values()) {
             for (Gauge g : its.circuit.gauges()) {
                 if (!g.at(share(its, g)).well()) {
@@ -463,6 +486,7 @@ public final class Circuits implements Part {
         }
         set.clear();
         set.addAll(before);
+        changes++;
         return wrong;
     }
 
@@ -475,8 +499,10 @@ public final class Circuits implements Part {
                         .orElseThrow();
         String under = its.circuit.setting(g.under()).map(s -> ", " + s.name()).orElse("");
         set.add(g.under());
+        changes++;
         String state = g.at(share(its, g)).name();
         set.remove(g.under());
+        changes++;
         return g.name() + " " + state + under + ".";
     }
 }
