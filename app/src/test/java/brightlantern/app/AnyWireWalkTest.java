@@ -3,6 +3,7 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.demo.DemoLauncher;
+import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.plant.Circuits;
@@ -46,10 +47,14 @@ class AnyWireWalkTest {
         shop.close();
     }
 
-    private static StandInVehicle.Broken broken(StandInVehicle v, String part) {
+    private static Breaker.Broken broken(StandInVehicle v, String part) {
         Part.Failure failure =
-                v.breakable().stream().filter(f -> f.of().equals(part)).findFirst().orElseThrow();
-        return v.breakPart(failure, 0.5).orElseThrow();
+                new Breaker(v)
+                        .breakable().stream()
+                                .filter(f -> f.of().equals(part))
+                                .findFirst()
+                                .orElseThrow();
+        return new Breaker(v).breakPart(failure, 0.5).orElseThrow();
     }
 
     private static String next() {
@@ -132,7 +137,7 @@ class AnyWireWalkTest {
         shop.press(form + " button:not([formaction])");
     }
 
-    private static Set<String> symptoms(StandInVehicle.Broken broken) {
+    private static Set<String> symptoms(Breaker.Broken broken) {
         return broken.symptoms().stream().map(s -> "circuit-" + s).collect(Collectors.toSet());
     }
 
@@ -141,7 +146,7 @@ class AnyWireWalkTest {
         String address = "127.0.78.1";
         StandInVehicle v =
                 DemoLauncher.start(shop.app, address, "oriel-heron", StandIns.AS_BUILT, 531);
-        StandInVehicle.Broken broken = broken(v, "F65");
+        Breaker.Broken broken = broken(v, "F65");
         assertThat(broken.complaint()).contains("reversing lamp");
         tech.openJob(address, broken.complaint(), symptoms(broken));
         List<String> done = follow(v);
@@ -184,7 +189,7 @@ class AnyWireWalkTest {
         String address = "127.0.78.2";
         StandInVehicle v =
                 DemoLauncher.start(shop.app, address, "quillon-ember", StandIns.AS_BUILT, 532);
-        StandInVehicle.Broken broken = broken(v, "W-oil-sensor");
+        Breaker.Broken broken = broken(v, "W-oil-sensor");
         assertThat(broken.symptoms()).isEmpty();
         tech.openJob(address, broken.complaint(), Set.of());
         List<String> done = follow(v);

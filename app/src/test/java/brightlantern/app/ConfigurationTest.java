@@ -2,7 +2,6 @@ package brightlantern.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.module.UdsModule.Behaviour;
@@ -52,9 +51,7 @@ class ConfigurationTest {
     void begin() throws Exception {
         van =
                 StandIns.open(
-                        VehicleLibrary.read(Path.of("../vehicles"))
-                                .byId("tamarack-portage")
-                                .orElseThrow(),
+                        Shipped.vehicle("tamarack-portage"),
                         InetAddress.getByName(ADDRESS),
                         StandIns.AS_BUILT,
                         481);

@@ -10,7 +10,6 @@ import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import java.io.IOException;
@@ -108,7 +107,7 @@ final class Garage implements AutoCloseable {
 
     private static StandInVehicle standIn(String id, boolean broken, String address, int serial)
             throws IOException {
-        VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
+        VehicleDescription d = Shipped.vehicle(id);
         List<String> scenarios = StandIns.scenarios(id);
         StandInVehicle vehicle =
                 StandIns.of(d, scenarios.get(broken ? scenarios.size() - 1 : 0), serial);

@@ -7,7 +7,6 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Takes;
 import brightlantern.core.take.Take;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.wire.Bytes;
@@ -44,9 +43,7 @@ class KilledTest {
     void aTakeLosesAtMostASecondWhenTheProgramIsKilled() throws Exception {
         try (StandInVehicle van =
                 StandIns.open(
-                        VehicleLibrary.read(Path.of("../vehicles"))
-                                .byId("tamarack-portage")
-                                .orElseThrow(),
+                        Shipped.vehicle("tamarack-portage"),
                         InetAddress.getByName(ADDRESS),
                         StandIns.AS_BUILT,
                         455)) {

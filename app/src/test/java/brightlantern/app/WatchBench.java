@@ -16,7 +16,6 @@ import brightlantern.core.take.csv.CsvLook;
 import brightlantern.core.take.csv.Dialect;
 import brightlantern.core.take.mdf.MdfWriter;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.plant.Driver;
@@ -294,8 +293,7 @@ class WatchBench {
 
     @Test
     void logsToElsewhere() throws Exception {
-        VehicleDescription d =
-                VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
+        VehicleDescription d = Shipped.vehicle("tamarack-portage");
         int n = 1_000_000;
         double[] t = new double[n];
         Arrays.setAll(t, i -> i / 100.0);

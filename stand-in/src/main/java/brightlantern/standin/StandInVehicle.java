@@ -1,6 +1,5 @@
 package brightlantern.standin;
 
-import brightlantern.core.circuit.Gauge;
 import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.network.Bus;
@@ -18,7 +17,6 @@ import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.MissMonitors;
-import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
 import brightlantern.wire.Bytes;
@@ -29,8 +27,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
@@ -56,12 +52,6 @@ public final class StandInVehicle implements AutoCloseable {
 
     /** After a longer gap the machine was asleep; that time is not caught up with. */
     private static final long LONGEST_GAP_NANOS = 1_000_000_000L;
-
-    /** So many draws are made for one that somebody notices; far fewer are needed. */
-    private static final int MOST_DRAWS = 60;
-
-    /** A driver tells of so many things. */
-    private static final int TOLD = 2;
 
     private final VehicleDescription description;
     private final String vin;
@@ -287,84 +277,10 @@ public final class StandInVehicle implements AutoCloseable {
         simulation.repair(id);
     }
 
-    /**
-     * What was broken in it.
-     *
-     * @param part id of what is broken
-     * @param truth in words, with its size
-     * @param complaint what its driver says of it
-     * @param symptoms ids of the gauges that the driver saw
-     */
-    public record Broken(String part, String truth, String complaint, List<String> symptoms) {}
-
-    /** Ways in which its circuits can break, those of one part after each other. */
-    public List<Part.Failure> breakable() {
-        return simulation.circuits().map(Circuits::failures).orElse(List.of());
-    }
-
-    /**
-     * Breaks something in its circuits that nobody chose, drawn by how often it happens, and lets
-     * its driver use everything once.
-     *
-     * @throws IllegalStateException when it has no circuits
-     */
-    public Broken breakSomething(Random random) {
-        List<Part.Failure> all = breakable();
-        double sum = all.stream().mapToDouble(Part.Failure::common).sum();
-        for (int draw = 0; draw < MOST_DRAWS && !all.isEmpty(); draw++) {
-            double at = random.nextDouble() * sum;
-            int drawn = 0;
-            while (drawn < all.size() - 1 && at >= all.get(drawn).common()) {
-                at -= all.get(drawn++).common();
-            }
-            Optional<Broken> broken = breakPart(all.get(drawn), random.nextDouble());
-            if (broken.isPresent()) {
-                return broken.get();
-            }
-        }
-        throw new IllegalStateException(
-                "Nothing that breaks in " + description.id() + " is noticed");
-    }
-
     /** Mends whatever is broken, and forgets what it led to. */
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);
         modules.values().forEach(m -> m.memory().clear());
-    }
-
-    /**
-     * Breaks a part of its circuits, and nothing else: what was broken before is mended first.
-     *
-     * @param size 0 … 1, from the least to the most of it
-     * @return nothing, with all well again, when nobody would notice it
-     */
-    public synchronized Optional<Broken> breakPart(Part.Failure failure, double size) {
-        double ohm = failure.least() * Math.pow(failure.most() / failure.least(), size);
-        Circuits circuits = simulation.circuits().orElseThrow();
-        whole();
-        Driver before = simulation.driver();
-        circuits.fail(failure.mode(), failure.of(), ohm);
-        simulation.driver(before.key(2));
-        List<Gauge> wrong = circuits.used(this::report);
-        simulation.driver(before);
-        if (wrong.isEmpty()) {
-            circuits.mend(failure.of());
-            return Optional.empty();
-        }
-        List<Gauge> seen = wrong.stream().filter(Gauge::told).toList();
-        String complaint =
-                seen.isEmpty()
-                        ? "A warning came up in the cluster; nothing else was noticed."
-                        : seen.stream()
-                                .limit(TOLD)
-                                .map(circuits::complaint)
-                                .collect(Collectors.joining(" "));
-        return Optional.of(
-                new Broken(
-                        failure.of(),
-                        "%s (%.3g Ω)".formatted(failure.name(), ohm),
-                        complaint,
-                        seen.stream().limit(TOLD).map(Gauge::id).toList()));
     }
 
     public void announceTo(InetSocketAddress listener) {
@@ -405,7 +321,8 @@ public final class StandInVehicle implements AutoCloseable {
         }
     }
 
-    private void report(String module, String code, boolean failed) {
+    /** Takes what a module's own monitor found. */
+    void report(String module, String code, boolean failed) {
         if (modules.containsKey(module)) {
             modules.get(module)
                     .memory()

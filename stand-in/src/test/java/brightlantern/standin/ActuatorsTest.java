@@ -14,7 +14,6 @@ import brightlantern.core.procedure.library.ProcedureReader;
 import brightlantern.core.procedure.library.Studies;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
@@ -42,7 +41,7 @@ class ActuatorsTest {
     private double t;
 
     private static StandInVehicle asBuilt(String id, int serial) throws IOException {
-        VehicleDescription d = VehicleLibrary.read(VEHICLES).byId(id).orElseThrow();
+        VehicleDescription d = Shipped.vehicle(id);
         StandInVehicle vehicle = StandIns.of(d, StandIns.AS_BUILT, serial);
         vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(2);

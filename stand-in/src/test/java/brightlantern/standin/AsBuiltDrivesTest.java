@@ -9,11 +9,9 @@ import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Driver.Program;
 import java.net.InetAddress;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -84,7 +82,7 @@ class AsBuiltDrivesTest {
                 "oriel-heron"
             })
     void noStudyAccusesIt(String id) throws Exception {
-        VehicleDescription d = VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
+        VehicleDescription d = Shipped.vehicle(id);
         int judged = 0;
         for (int n = 0; n < DRIVES; n++) {
             judged +=
@@ -100,8 +98,7 @@ class AsBuiltDrivesTest {
 
     @Test
     void norTheVanOnItsHill() throws Exception {
-        VehicleDescription d =
-                VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
+        VehicleDescription d = Shipped.vehicle("tamarack-portage");
         int judged = 0;
         for (int n = 0; n < DRIVES; n++) {
             try (StandInVehicle van =

@@ -15,7 +15,6 @@ import brightlantern.standin.plant.EngineSpec;
 import brightlantern.standin.plant.InjectionRail;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.standin.plant.Spark;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.assertj.core.data.Offset;
@@ -29,7 +28,7 @@ class PlantsTest {
     private static final int LARGE_VALUES = 400;
 
     private static VehicleDescription description(String id) throws Exception {
-        VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
+        VehicleLibrary library = Shipped.library();
         assertThat(library.mistakes()).isEmpty();
         return library.byId(id).orElseThrow();
     }

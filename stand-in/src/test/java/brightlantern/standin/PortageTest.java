@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.wire.Bytes;
@@ -25,7 +24,6 @@ import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -50,8 +48,7 @@ class PortageTest {
 
     @BeforeAll
     static void start() throws Exception {
-        description =
-                VehicleLibrary.read(Path.of("../vehicles")).byId("tamarack-portage").orElseThrow();
+        description = Shipped.vehicle("tamarack-portage");
         address = InetAddress.getByName("127.0.71.1");
         van = StandIns.open(description, address, "flat on climbs", 417);
     }

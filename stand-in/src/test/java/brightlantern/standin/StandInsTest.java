@@ -16,7 +16,6 @@ import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.plant.Driver;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.uds.DtcAnswers;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -35,7 +34,7 @@ class StandInsTest {
     private static final int STORED = 0x2F;
 
     private static VehicleDescription description(String id) throws Exception {
-        VehicleLibrary library = VehicleLibrary.read(Path.of("../vehicles"));
+        VehicleLibrary library = Shipped.library();
         assertThat(library.mistakes()).isEmpty();
         return library.byId(id).orElseThrow();
     }

@@ -3,7 +3,6 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
@@ -21,10 +20,8 @@ import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.plant.Circuits;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -34,7 +31,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -61,7 +57,7 @@ class TruthBench {
     private final List<double[]> said = new ArrayList<>();
 
     private TruthBench() throws IOException {
-        for (VehicleDescription d : VehicleLibrary.read(Path.of("../vehicles")).descriptions()) {
+        for (VehicleDescription d : Shipped.library().descriptions()) {
             vehicles.put(d.id(), CircuitSuspects.added(d));
             reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
         }
@@ -146,7 +142,7 @@ class TruthBench {
 
     private static String shown(StandInVehicle v, Gauge g) {
         Circuits c = v.simulation().circuits().orElseThrow();
-        if (!g.value().isEmpty()) {
+        if (g.isToldByValue()) {
             return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
                     .id();
         }
@@ -170,7 +166,7 @@ class TruthBench {
     }
 
     /** What is told and stored before anybody looks. */
-    private static List<Evidence> told(StandInVehicle v, StandInVehicle.Broken broken) {
+    private static List<Evidence> told(StandInVehicle v, Breaker.Broken broken) {
         List<Evidence> all = new ArrayList<>();
         broken.symptoms()
                 .forEach(g -> all.add(new Evidence.SymptomTold(CircuitSuspects.PREFIX + g)));
@@ -192,31 +188,6 @@ class TruthBench {
                                                         all.add(
                                                                 new Evidence.CodeSeen(
                                                                         b.code(), true))));
-        return all;
-    }
-
-    /** Parts that no reachable point lies between: they are one place to whoever measures. */
-    private static Set<String> alike(VehicleDescription d, String part) {
-        Set<String> all = new HashSet<>(Set.of(part));
-        boolean grown = true;
-        while (grown) {
-            grown = false;
-            for (Circuit c : d.circuits()) {
-                Set<String> hidden = new HashSet<>();
-                for (Component p : c.components()) {
-                    if (all.contains(p.id())) {
-                        Stream.of(p.from(), p.to())
-                                .filter(n -> !c.point(n).canBeProbed())
-                                .forEach(hidden::add);
-                    }
-                }
-                for (Component p : c.components()) {
-                    if (hidden.contains(p.from()) || hidden.contains(p.to())) {
-                        grown |= all.add(p.id());
-                    }
-                }
-            }
-        }
         return all;
     }
 
@@ -268,9 +239,9 @@ class TruthBench {
         for (int i = 0; i < runs; i++) {
             String id = drawnVehicle();
             StandInVehicle v = built(id);
-            StandInVehicle.Broken broken = v.breakSomething(random);
+            Breaker.Broken broken = new Breaker(v).breakSomething(random);
             Ended ended = follow(v, reasoners.get(id), told(v, broken));
-            Set<String> right = alike(vehicles.get(id), broken.part());
+            Set<String> right = vehicles.get(id).wiring().alike(broken.part());
             List<Standing> standings = ended.ranking().standings();
             Standing leads = standings.get(0);
             boolean hit = right.contains(part(vehicles.get(id), leads.suspectId()));
@@ -370,9 +341,9 @@ class TruthBench {
         for (int i = 0; i < runs; i++) {
             String id = drawnVehicle();
             StandInVehicle v = built(id);
-            StandInVehicle.Broken broken = v.breakSomething(random);
+            Breaker.Broken broken = new Breaker(v).breakSomething(random);
             VehicleDescription d = vehicles.get(id);
-            Set<String> hidden = alike(d, broken.part());
+            Set<String> hidden = d.wiring().alike(broken.part());
             VehicleDescription without =
                     d.withOnly(
                             d.suspects().stream()

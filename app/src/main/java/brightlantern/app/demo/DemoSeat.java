@@ -6,6 +6,7 @@ import brightlantern.app.seat.DriversSeats.Dashboard;
 import brightlantern.app.seat.DriversSeats.Sight;
 import brightlantern.app.seat.DriversSeats.Switch;
 import brightlantern.core.circuit.Setting;
+import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Circuits;
@@ -23,6 +24,7 @@ import java.util.stream.Stream;
 final class DemoSeat implements DriversSeats.DriversSeat {
     private final String address;
     private final StandInVehicle vehicle;
+    private final Breaker breaker;
     private final Random random = new SecureRandom();
     private volatile Optional<String> truth;
     private volatile Instant brokenAt = Instant.MIN;
@@ -30,6 +32,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     DemoSeat(String address, StandInVehicle vehicle, Optional<String> truth) {
         this.address = address;
         this.vehicle = vehicle;
+        this.breaker = new Breaker(vehicle);
         this.truth = truth;
     }
 
@@ -97,7 +100,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public List<Choice> breakable() {
-        return vehicle.breakable().stream()
+        return breaker.breakable().stream()
                 .map(f -> new Choice(f.of() + " " + f.name(), f.name()))
                 .sorted(Comparator.comparing(Choice::name))
                 .toList();
@@ -106,22 +109,22 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     @Override
     public String breakPart(String choice) {
         Part.Failure failure =
-                vehicle.breakable().stream()
+                breaker.breakable().stream()
                         .filter(f -> (f.of() + " " + f.name()).equals(choice))
                         .findFirst()
                         .orElseThrow(
                                 () -> new IllegalArgumentException("no part is called " + choice));
-        return vehicle.breakPart(failure, random.nextDouble())
+        return breaker.breakPart(failure, random.nextDouble())
                 .map(this::told)
                 .orElse("Nobody would notice that; it was left whole.");
     }
 
     @Override
     public String breakSomething() {
-        return told(vehicle.breakSomething(random));
+        return told(breaker.breakSomething(random));
     }
 
-    private String told(StandInVehicle.Broken broken) {
+    private String told(Breaker.Broken broken) {
         truth = Optional.of(broken.truth());
         brokenAt = Instant.now();
         return "It is broken now. The driver says: \"" + broken.complaint() + "\"";

@@ -103,7 +103,7 @@ class FindingController {
     private static Optional<Gauge> gauge(VehicleDescription d, String findingId) {
         return d.circuits().stream()
                 .flatMap(c -> c.gauges().stream())
-                .filter(g -> g.findingId().equals(findingId))
+                .filter(g -> g.findingId().equals(findingId) && g.isToldByValue())
                 .findFirst();
     }
 

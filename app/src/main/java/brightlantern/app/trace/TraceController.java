@@ -91,7 +91,7 @@ class TraceController {
                 "asked",
                 context.description().circuits().stream()
                         .flatMap(c -> c.gauges().stream())
-                        .filter(g -> !g.value().isEmpty())
+                        .filter(Gauge::isToldByValue)
                         .map(Gauge::findingId)
                         .toList());
         model.addAttribute("byHand", reasoning.toEnter(context.description(), state));

@@ -18,6 +18,9 @@ public sealed interface Component permits Segment, MotorPart, Consumer, Source, 
     /** See {@link #from}. */
     String to();
 
+    /** How it ages, and what its repair takes. */
+    Wear wear();
+
     /** Adds itself to the equations. */
     void stamp(Equations into, OperatingState state, Voltages before);
 

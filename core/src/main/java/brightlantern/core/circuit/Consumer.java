@@ -30,6 +30,11 @@ public record Consumer(
     }
 
     @Override
+    public Wear wear() {
+        return kind.wear();
+    }
+
+    @Override
     public Consumer with(double more) {
         return new Consumer(id, name, kind, from, to, ohm, moreOhm + more);
     }

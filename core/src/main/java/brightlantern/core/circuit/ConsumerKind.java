@@ -19,10 +19,7 @@ public enum ConsumerKind {
     private final String well;
     private final String weak;
     private final String dead;
-    private final String broken;
-    private final double common;
-    private final double minutes;
-    private final double price;
+    private final Wear wear;
 
     ConsumerKind(
             String well,
@@ -35,10 +32,7 @@ public enum ConsumerKind {
         this.well = well;
         this.weak = weak;
         this.dead = dead;
-        this.broken = broken;
-        this.common = common;
-        this.minutes = minutes;
-        this.price = price;
+        this.wear = new Wear(broken, "Replace", common, minutes, price);
     }
 
     /** How it is while it gets what it needs. */
@@ -56,24 +50,9 @@ public enum ConsumerKind {
         return dead;
     }
 
-    /** What it is when it is itself at fault. */
-    public String broken() {
-        return broken;
-    }
-
-    /** How often one is the culprit, relative to others of the same circuit. */
-    public double common() {
-        return common;
-    }
-
-    /** Minutes to replace it. */
-    public double minutes() {
-        return minutes;
-    }
-
-    /** What its replacement usually costs in parts. */
-    public double price() {
-        return price;
+    /** How one ages. */
+    public Wear wear() {
+        return wear;
     }
 
     /** As descriptions write it. */

@@ -17,12 +17,11 @@ public final class DcNetwork {
     /** A pivot below this is nought but for rounding. */
     private static final double SINGULAR = 1e-13;
 
-    private record Branch(int a, int b, double siemens, double amps) {}
-
     private record Source(int plus, int minus, double volts) {}
 
     private final int nodes;
-    private final List<Branch> branches = new ArrayList<>();
+    private final double[][] siemens;
+    private final double[] amps;
     private final List<Source> sources = new ArrayList<>();
 
     /**
@@ -30,6 +29,8 @@ public final class DcNetwork {
      */
     public DcNetwork(int nodes) {
         this.nodes = nodes;
+        siemens = new double[nodes][nodes];
+        amps = new double[nodes];
     }
 
     /** A resistor in ohms, above zero. */
@@ -37,7 +38,7 @@ public final class DcNetwork {
         if (!(ohm > 0)) {
             throw new IllegalArgumentException("A resistor needs more than 0 Ω, got " + ohm);
         }
-        branches.add(new Branch(a, b, 1 / ohm, 0));
+        current(a, b, 0, 1 / ohm);
     }
 
     /**
@@ -45,7 +46,12 @@ public final class DcNetwork {
      * beside it.
      */
     public void current(int a, int b, double amps, double siemens) {
-        branches.add(new Branch(a, b, siemens, amps));
+        this.siemens[a][a] += siemens;
+        this.siemens[b][b] += siemens;
+        this.siemens[a][b] -= siemens;
+        this.siemens[b][a] -= siemens;
+        this.amps[a] -= amps;
+        this.amps[b] += amps;
     }
 
     /** An ideal source: plus stands so many volts above minus. */
@@ -64,23 +70,9 @@ public final class DcNetwork {
         double[][] a = new double[size][size];
         double[] z = new double[size];
         for (int i = 0; i < n; i++) {
-            a[i][i] = METER_SIEMENS;
-        }
-        for (Branch branch : branches) {
-            int i = branch.a - 1;
-            int j = branch.b - 1;
-            if (i >= 0) {
-                a[i][i] += branch.siemens;
-                z[i] -= branch.amps;
-            }
-            if (j >= 0) {
-                a[j][j] += branch.siemens;
-                z[j] += branch.amps;
-            }
-            if (i >= 0 && j >= 0) {
-                a[i][j] -= branch.siemens;
-                a[j][i] -= branch.siemens;
-            }
+            System.arraycopy(siemens[i + 1], 1, a[i], 0, n);
+            a[i][i] += METER_SIEMENS;
+            z[i] = amps[i + 1];
         }
         for (int k = 0; k < sources.size(); k++) {
             Source source = sources.get(k);
@@ -125,10 +117,11 @@ public final class DcNetwork {
             z[pivot] = z[k];
             z[k] = right;
             for (int i = k + 1; i < n; i++) {
-                double factor = a[i][k] / row[k];
-                if (factor != 0) {
+                double[] below = a[i];
+                if (below[k] != 0) {
+                    double factor = below[k] / row[k];
                     for (int j = k + 1; j < n; j++) {
-                        a[i][j] -= factor * row[j];
+                        below[j] -= factor * row[j];
                     }
                     z[i] -= factor * right;
                 }

@@ -28,6 +28,11 @@ public record Divider(
     }
 
     @Override
+    public Wear wear() {
+        return Wear.SENSOR;
+    }
+
+    @Override
     public Divider with(double more) {
         return new Divider(id, name, from, out, to, ohm, share, moreOhm + more);
     }

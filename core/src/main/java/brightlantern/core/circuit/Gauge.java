@@ -55,6 +55,19 @@ public record Gauge(
         public static final Scale NONE = new Scale(false, 0);
     }
 
+    /**
+     * Whether its live value alone tells what it shows: a temperature at an end of its range is no
+     * temperature, while a pressure of nothing may be one.
+     */
+    public boolean isToldByValue() {
+        return !value.isEmpty() && scale.falls();
+    }
+
+    /** Whether it is seen, heard or felt at the vehicle; a sensor only tells its module. */
+    public boolean isSeen() {
+        return bands.get(bands.size() - 1).well();
+    }
+
     /** The largest figure that its module tells, in the value's own unit. */
     public double most(Value v) {
         return scale.most() > 0

@@ -55,17 +55,19 @@ public final class GaugeState {
      * The least ohms in a part's way that show at a gauge; empty when even a break does not show.
      */
     public OptionalDouble edge(String partId) {
-        if (!shows(partId, Fault.Series.OPEN_OHM)) {
+        // what a break does not show, a lesser fault of the part does not show either
+        List<Gauge> may = wrong(series(partId, Fault.Series.OPEN_OHM));
+        if (may.isEmpty()) {
             return OptionalDouble.empty();
         }
         double low = SMALLEST_OHM;
         double high = Fault.Series.OPEN_OHM;
-        if (shows(partId, low)) {
+        if (shows(may, series(partId, low))) {
             return OptionalDouble.of(low);
         }
         while (high / low > FINE) {
             double middle = Math.sqrt(low * high);
-            if (shows(partId, middle)) {
+            if (shows(may, series(partId, middle))) {
                 high = middle;
             } else {
                 low = middle;
@@ -74,7 +76,11 @@ public final class GaugeState {
         return OptionalDouble.of(high);
     }
 
-    private boolean shows(String partId, double ohm) {
-        return !wrong(Optional.of(new Fault.Series(partId, ohm))).isEmpty();
+    private boolean shows(List<Gauge> gauges, Optional<Fault> fault) {
+        return gauges.stream().anyMatch(g -> !g.at(share(g, fault)).well());
+    }
+
+    private static Optional<Fault> series(String partId, double ohm) {
+        return Optional.of(new Fault.Series(partId, ohm));
     }
 }

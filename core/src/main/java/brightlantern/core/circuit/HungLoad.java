@@ -9,6 +9,11 @@ public record HungLoad(String point, String pole, Load load) implements Componen
     private static final double NOMINAL_VOLTS = 12;
 
     @Override
+    public Wear wear() {
+        return Wear.NONE;
+    }
+
+    @Override
     public String id() {
         return "load at " + point;
     }

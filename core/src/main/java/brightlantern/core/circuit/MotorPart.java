@@ -21,6 +21,11 @@ public record MotorPart(
     }
 
     @Override
+    public Wear wear() {
+        return Wear.GEARED_MOTOR;
+    }
+
+    @Override
     public boolean isLinear(OperatingState state) {
         return !state.moving().contains(id);
     }

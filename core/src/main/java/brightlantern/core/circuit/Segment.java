@@ -46,6 +46,11 @@ public record Segment(
     }
 
     @Override
+    public Wear wear() {
+        return kind.wear();
+    }
+
+    @Override
     public Segment with(double moreOhm) {
         return new Segment(id, name, kind, from, to, ohm + moreOhm, closedBy, openedBy);
     }

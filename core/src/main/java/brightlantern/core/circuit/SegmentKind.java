@@ -15,50 +15,22 @@ public enum SegmentKind {
     /** Switches wear, the ones in use most. */
     SWITCH("worn", "Replace", 4, 30, 35),
     /** An output of a module seldom dies by itself, and takes the module with it. */
-    DRIVER("dead", "Replace the module of", 0.7, 90, 420),
+    DRIVER("dead", "Replace the module behind", 0.7, 90, 420),
     SPLICE("bad", "Remake", 2, 80, 20),
     /** Plugs are wet, shaken, and opened at every repair. */
     CONTACT("corroded", "Clean and remake", 3, 40, 15),
     /** Earth studs sit outside, where salt reaches them. */
     EARTH("corroded", "Clean and remake", 5, 35, 12);
 
-    private final String broken;
-    private final String repair;
-    private final double common;
-    private final double minutes;
-    private final double price;
+    private final Wear wear;
 
     SegmentKind(String broken, String repair, double common, double minutes, double price) {
-        this.broken = broken;
-        this.repair = repair;
-        this.common = common;
-        this.minutes = minutes;
-        this.price = price;
+        wear = new Wear(broken, repair, common, minutes, price);
     }
 
-    /** What it is when it is not well, in a word. */
-    public String broken() {
-        return broken;
-    }
-
-    /** What is done to one that is not well, in words before its name. */
-    public String repair() {
-        return repair;
-    }
-
-    /** How often one is the culprit, relative to others of the same circuit. */
-    public double common() {
-        return common;
-    }
-
-    /** What its repair usually takes. */
-    public double minutes() {
-        return minutes;
-    }
-
-    /** What its repair usually costs in parts. */
-    public double price() {
-        return price;
+    /** How one ages. */
+    public Wear wear() {
+        return wear;
     }
 
     /** As descriptions write it. */

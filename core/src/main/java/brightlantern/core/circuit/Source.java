@@ -11,6 +11,11 @@ package brightlantern.core.circuit;
 public record Source(String id, String name, String from, String to, double volts, double ohm)
         implements Component {
     @Override
+    public Wear wear() {
+        return Wear.MODULE;
+    }
+
+    @Override
     public Source with(double moreOhm) {
         return new Source(id, name, from, to, volts, ohm + moreOhm);
     }

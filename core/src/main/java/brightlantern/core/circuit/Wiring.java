@@ -50,17 +50,44 @@ public record Wiring(
         for (Feeding f : feedings) {
             // what names a box or stud that nobody described is told by the check, not drawn
             if (boxes.containsKey(f.box())
-                    && studs.keySet().containsAll(WiringPlan.studsOf(f))
+                    && studs.keySet().containsAll(FeedingPlan.studsOf(f))
                     && there.add(f.id())) {
-                all.add(WiringPlan.of(f, boxes, studs));
+                all.add(FeedingPlan.of(f, boxes, studs));
             }
         }
         for (Sensing s : sensings) {
             if (studs.containsKey(s.stud()) && there.add(s.id())) {
-                all.add(WiringPlan.of(s, studs));
+                all.add(SensingPlan.of(s, studs));
             }
         }
         return List.copyOf(all);
+    }
+
+    /**
+     * Parts between which and a part no point lies that a probe can touch: one place to whoever
+     * measures.
+     *
+     * @return ids, the part's own among them
+     */
+    public Set<String> alike(String partId) {
+        Set<String> all = new HashSet<>(Set.of(partId));
+        boolean grown = true;
+        while (grown) {
+            grown = false;
+            for (Circuit c : circuits) {
+                Set<String> hidden =
+                        c.components().stream()
+                                .filter(p -> all.contains(p.id()))
+                                .flatMap(p -> Stream.of(p.from(), p.to()))
+                                .filter(n -> !c.point(n).canBeProbed())
+                                .collect(Collectors.toSet());
+                for (Component p : c.components()) {
+                    boolean there = hidden.contains(p.from()) || hidden.contains(p.to());
+                    grown |= there && all.add(p.id());
+                }
+            }
+        }
+        return all;
     }
 
     /** Codes that modules set by what they see at their pins. */
@@ -118,7 +145,7 @@ public record Wiring(
                 feedings,
                 (f, at) -> {
                     at.among("a fuse box", boxes, f.box());
-                    WiringPlan.studsOf(f).forEach(id -> at.among("an earth stud", studs, id));
+                    FeedingPlan.studsOf(f).forEach(id -> at.among("an earth stud", studs, id));
                     for (Feeding.Fed fed : f.feeds()) {
                         at.may("a module", fed.module());
                         fed.pins().forEach(pin -> once(pins, fed.plug(), pin, at));

@@ -43,12 +43,6 @@ public final class CircuitSuspects {
 
     private static final double MOST_DRAG = 1.6;
 
-    /** How often a motor itself is the culprit, relative to a segment. */
-    private static final double MOTOR_COMMON = 4;
-
-    private static final double MOTOR_MINUTES = 90;
-    private static final double MOTOR_PRICE = 300;
-
     /**
      * Beside getting at the point: to set an actuator moving, or to hang a load and let it heat.
      */
@@ -122,40 +116,40 @@ public final class CircuitSuspects {
                         + circuit.point(s.from()).name()
                         + " and "
                         + circuit.point(s.to()).name();
-        String name = s.name() + " " + s.kind().broken() + "," + between;
+        String name = s.name() + " " + s.wear().broken() + "," + between;
         return suspect(
                 circuit,
                 s.id(),
                 name,
-                s.kind().common(),
+                s.wear().common(),
                 new Effect.Series(circuit.id(), s.id(), LEAST_OHM, MOST_OHM),
                 List.of(name, "voltage is lost while current flows"),
                 consequences,
                 new Repair(
                         "repair-" + PREFIX + circuit.id() + "-" + s.id(),
-                        s.kind().repair() + " " + s.name() + between,
-                        s.kind().minutes(),
-                        s.kind().price(),
+                        s.wear().repair() + " " + s.name() + between,
+                        s.wear().minutes(),
+                        s.wear().price(),
                         "as found",
                         "none to speak of",
                         false));
     }
 
     private static Suspect motor(Circuit circuit, MotorPart m, List<Consequence> consequences) {
-        String name = m.name() + " worn";
+        String name = m.name() + " " + m.wear().broken();
         return suspect(
                 circuit,
                 m.id(),
                 name,
-                MOTOR_COMMON,
+                m.wear().common(),
                 new Effect.Drag(circuit.id(), m.id(), LEAST_DRAG, MOST_DRAG),
                 List.of(name),
                 consequences,
                 new Repair(
                         "repair-" + PREFIX + circuit.id() + "-" + m.id(),
-                        "Replace " + m.name().toLowerCase(Locale.ROOT),
-                        MOTOR_MINUTES,
-                        MOTOR_PRICE,
+                        m.wear().repair() + " " + m.name().toLowerCase(Locale.ROOT),
+                        m.wear().minutes(),
+                        m.wear().price(),
                         m.name(),
                         "none to speak of",
                         false));

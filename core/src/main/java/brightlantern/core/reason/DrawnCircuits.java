@@ -5,15 +5,16 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
 import brightlantern.core.circuit.ConsumerKind;
-import brightlantern.core.circuit.Divider;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Source;
+import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Finding;
@@ -22,6 +23,7 @@ import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.suspect.Symptom;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -56,15 +58,13 @@ final class DrawnCircuits {
     /** A bad contact looks bad so often. */
     private static final double PIN_SEEN = 0.88;
 
-    /** Sensors wear more than the wires to them; a module's own parts hardly ever. */
-    private static final double SENSOR_COMMON = 6;
-
-    private static final double MODULE_COMMON = 0.5;
-
     private final List<Circuit> circuits;
 
     /** Parts that stand in circuits of which is written what follows; they are suspects there. */
     private final Set<String> written;
+
+    /** Connector → its pins. */
+    private final Map<String, Set<String>> pins;
 
     /**
      * @param all circuits of a vehicle; those without gauges are left out
@@ -77,6 +77,7 @@ final class DrawnCircuits {
                         .flatMap(c -> c.components().stream())
                         .map(Component::id)
                         .collect(Collectors.toSet());
+        pins = pins(circuits);
     }
 
     /** The complaint that a gauge is noticed by. */
@@ -116,6 +117,9 @@ final class DrawnCircuits {
         List<Finding> all = new ArrayList<>();
         for (Circuit c : circuits) {
             for (Gauge g : c.gauges()) {
+                if (!g.isSeen() && !g.isToldByValue()) {
+                    continue;
+                }
                 List<FindingOutcome> outcomes =
                         g.bands().stream()
                                 .map(
@@ -124,31 +128,32 @@ final class DrawnCircuits {
                                                         b.id(),
                                                         b.name(),
                                                         b.well()
-                                                                ? 1
-                                                                        - MISREAD
-                                                                                * (g.bands().size()
-                                                                                        - 1)
+                                                                ? rightly(g.bands().size())
                                                                 : MISREAD))
                                 .toList();
                 all.add(new Finding(g.findingId(), g.name() + ", " + under(c, g), outcomes, ""));
             }
         }
-        pins().forEach(
-                        (plug, pins) -> {
-                            List<FindingOutcome> outcomes = new ArrayList<>();
-                            outcomes.add(
-                                    new FindingOutcome(
-                                            CLEAN, "clean and tight", 1 - MISREAD * pins.size()));
-                            pins.forEach(
-                                    pin ->
-                                            outcomes.add(
-                                                    new FindingOutcome(
-                                                            pin,
-                                                            "pin " + pin + " corroded or loose",
-                                                            MISREAD)));
-                            all.add(new Finding(lookedAt(plug), "Pins of " + plug, outcomes, ""));
-                        });
+        pins.forEach(
+                (plug, its) -> {
+                    List<FindingOutcome> outcomes = new ArrayList<>();
+                    outcomes.add(
+                            new FindingOutcome(CLEAN, "clean and tight", rightly(its.size() + 1)));
+                    its.forEach(
+                            pin ->
+                                    outcomes.add(
+                                            new FindingOutcome(
+                                                    pin,
+                                                    "pin " + pin + " corroded or loose",
+                                                    MISREAD)));
+                    all.add(new Finding(lookedAt(plug), "Pins of " + plug, outcomes, ""));
+                });
         return all;
+    }
+
+    /** Probability of the one of several outcomes that a healthy circuit shows. */
+    private static double rightly(int outcomes) {
+        return 1 - MISREAD * (outcomes - 1);
     }
 
     /** The finding that tells how the pins of a connector look. */
@@ -160,8 +165,7 @@ final class DrawnCircuits {
         return findingId.startsWith(PINS);
     }
 
-    /** Connector → its pins, over all circuits. */
-    private Map<String, Set<String>> pins() {
+    private static Map<String, Set<String>> pins(List<Circuit> circuits) {
         Map<String, Set<String>> all = new LinkedHashMap<>();
         for (Circuit c : circuits) {
             for (Segment s : c.segments()) {
@@ -182,7 +186,7 @@ final class DrawnCircuits {
             return Map.of();
         }
         Map<String, Double> odds = new LinkedHashMap<>();
-        Set<String> all = pins().get(pin.get().plug());
+        Set<String> all = pins.get(pin.get().plug());
         all.forEach(p -> odds.put(p, p.equals(pin.get().number()) ? PIN_SEEN : MISREAD));
         odds.put(CLEAN, 1 - PIN_SEEN - MISREAD * (all.size() - 1));
         return Map.of(lookedAt(pin.get().plug()), odds);
@@ -192,18 +196,28 @@ final class DrawnCircuits {
     List<Suspect> suspects() {
         Map<String, Suspect> all = new LinkedHashMap<>();
         Map<String, GaugeState> states = new LinkedHashMap<>();
-        circuits.forEach(c -> states.put(c.id(), new GaugeState(c, GaugeState.TYPICAL_VOLTS)));
+        Map<String, List<Circuit>> with = new HashMap<>();
+        for (Circuit c : circuits) {
+            states.put(c.id(), new GaugeState(c, GaugeState.TYPICAL_VOLTS));
+            for (Component part : c.components()) {
+                with.computeIfAbsent(part.id(), x -> new ArrayList<>()).add(c);
+            }
+        }
         for (Circuit c : circuits) {
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id()) && !written.contains(part.id())) {
-                    suspect(c, part, states).ifPresent(s -> all.put(part.id(), s));
+                    suspect(c, part, with, states).ifPresent(s -> all.put(part.id(), s));
                 }
             }
         }
         return List.copyOf(all.values());
     }
 
-    private Optional<Suspect> suspect(Circuit c, Component part, Map<String, GaugeState> states) {
+    private Optional<Suspect> suspect(
+            Circuit c,
+            Component part,
+            Map<String, List<Circuit>> with,
+            Map<String, GaugeState> states) {
         OptionalDouble edge = states.get(c.id()).edge(part.id());
         if (edge.isEmpty()) {
             return Optional.empty();
@@ -212,10 +226,7 @@ final class DrawnCircuits {
         Map<String, Double> symptoms = new LinkedHashMap<>();
         List<String> shows = new ArrayList<>();
         Optional<Fault> open = Optional.of(new Fault.Series(part.id(), Fault.Series.OPEN_OHM));
-        for (Circuit its : circuits) {
-            if (its.component(part.id()).isEmpty()) {
-                continue;
-            }
+        for (Circuit its : with.get(part.id())) {
             for (Gauge g : states.get(its.id()).wrong(open)) {
                 Band band = g.at(states.get(its.id()).share(g, open));
                 shows.add(g.name() + " " + band.name());
@@ -237,7 +248,7 @@ final class DrawnCircuits {
                 new Suspect(
                         CircuitSuspects.PREFIX + part.id(),
                         name,
-                        common(part),
+                        part.wear().common(),
                         Optional.of(effect(c, part, edge.getAsDouble())),
                         codes,
                         symptoms,
@@ -264,54 +275,27 @@ final class DrawnCircuits {
 
     private static boolean isWire(Component part) {
         return part instanceof Segment s
-                && (s.kind().word().equals("wire") || s.kind().word().equals("splice"));
+                && (s.kind() == SegmentKind.WIRE || s.kind() == SegmentKind.SPLICE);
     }
 
     private static String name(Circuit c, Component part) {
-        if (part instanceof Segment s) {
-            return s.name()
-                    + " "
-                    + s.kind().broken()
-                    + (isWire(part) ? "," + between(c, part) : "");
-        }
-        if (part instanceof Consumer k) {
-            return k.name() + " " + k.kind().broken();
-        }
-        return part.name() + (part instanceof Divider ? " broken inside" : " lost inside");
-    }
-
-    private static double common(Component part) {
-        if (part instanceof Segment s) {
-            return s.kind().common();
-        }
-        return part instanceof Consumer k
-                ? k.kind().common()
-                : part instanceof Divider ? SENSOR_COMMON : MODULE_COMMON;
+        return part.name()
+                + " "
+                + part.wear().broken()
+                + (isWire(part) ? "," + between(c, part) : "");
     }
 
     private static Repair repair(Circuit c, Component part) {
-        String id = "repair-" + CircuitSuspects.PREFIX + part.id();
-        if (part instanceof Segment s) {
-            String where = isWire(part) ? between(c, part) : "";
-            return new Repair(
-                    id,
-                    s.kind().repair() + " " + lower(s.name()) + where,
-                    s.kind().minutes(),
-                    s.kind().price(),
-                    "as found",
-                    "none to speak of",
-                    false);
-        }
-        double minutes = part instanceof Consumer k ? k.kind().minutes() : 30;
-        double price = part instanceof Consumer k ? k.kind().price() : 60;
-        boolean module = part instanceof Source;
+        Wear wear = part.wear();
         return new Repair(
-                id,
-                (module ? "Replace the module behind " : "Replace ") + lower(part.name()),
-                module ? 90 : minutes,
-                module ? 420 : price,
-                part.name(),
-                module ? "needs its configuration written afterwards" : "none to speak of",
+                "repair-" + CircuitSuspects.PREFIX + part.id(),
+                wear.repair() + " " + lower(part.name()) + (isWire(part) ? between(c, part) : ""),
+                wear.minutes(),
+                wear.price(),
+                part instanceof Segment ? "as found" : part.name(),
+                part instanceof Source
+                        ? "needs its configuration written afterwards"
+                        : "none to speak of",
                 false);
     }
 
@@ -326,7 +310,7 @@ final class DrawnCircuits {
         Set<Check> all = new LinkedHashSet<>();
         for (Circuit c : circuits) {
             c.gauges().stream()
-                    .filter(g -> isConsumer(g) || !g.value().isEmpty())
+                    .filter(g -> g.isSeen() || g.isToldByValue())
                     .forEach(g -> all.add(look(c, g)));
             for (Segment s : c.segments()) {
                 s.pin().ifPresent(pin -> all.add(opened(pin.plug(), c.point(s.from()))));
@@ -340,17 +324,12 @@ final class DrawnCircuits {
         return List.copyOf(all);
     }
 
-    /** What works can be seen, heard or felt; a sensor only tells. */
-    private static boolean isConsumer(Gauge g) {
-        return g.bands().get(g.bands().size() - 1).well();
-    }
-
     private static Check look(Circuit c, Gauge g) {
         return new Check.Look(
                 "look-" + g.id(),
                 (g.told()
                                 ? "Look at: "
-                                : isConsumer(g)
+                                : g.isSeen()
                                         ? "Listen to it, or put a hand on it: "
                                         : "Ask what its module tells of: ")
                         + g.name()

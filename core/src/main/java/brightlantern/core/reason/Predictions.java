@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.FaultTable;
@@ -41,6 +42,7 @@ final class Predictions {
     private final Map<Object, Normal> known = new ConcurrentHashMap<>();
     private final Map<TableKey, FaultTable> tables = new ConcurrentHashMap<>();
     private final Map<String, GaugeState> states = new ConcurrentHashMap<>();
+    private final Map<String, Set<String>> parts = new ConcurrentHashMap<>();
     private final Map<ShareKey, Double> shares = new ConcurrentHashMap<>();
 
     private record TableKey(String circuit, OperatingState state) {}
@@ -106,7 +108,7 @@ final class Predictions {
     /** Share of its nominal voltage that a gauge has. */
     double share(Circuit circuit, Gauge gauge, Optional<Fault> fault) {
         // a fault in another circuit leaves this one healthy
-        Optional<Fault> here = fault.filter(f -> circuit.component(f.part()).isPresent());
+        Optional<Fault> here = fault.filter(f -> parts(circuit).contains(f.part()));
         return shares.computeIfAbsent(
                 new ShareKey(circuit.id(), gauge.id(), here),
                 k ->
@@ -126,7 +128,7 @@ final class Predictions {
             Optional<Fault> fault) {
         double supply = rounded(supplyVolts);
         Circuit circuit = description.circuit(circuitId).orElseThrow();
-        Optional<Fault> here = fault.filter(f -> circuit.component(f.part()).isPresent());
+        Optional<Fault> here = fault.filter(f -> parts(circuit).contains(f.part()));
         OperatingState state =
                 OperatingState.idle(supply)
                         .moving(Set.copyOf(moving))
@@ -136,6 +138,16 @@ final class Predictions {
                 ExpectedReading.of(
                         circuit, point, supply, table(circuit, state).with(here).at(point));
         return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
+    }
+
+    /** Ids of all parts of a circuit; it is asked for each hypothesis. */
+    private Set<String> parts(Circuit circuit) {
+        return parts.computeIfAbsent(
+                circuit.id(),
+                c ->
+                        circuit.components().stream()
+                                .map(Component::id)
+                                .collect(Collectors.toUnmodifiableSet()));
     }
 
     private FaultTable table(Circuit circuit, OperatingState state) {

@@ -174,31 +174,6 @@ class AnyPartTest {
         }
     }
 
-    /** Parts that no reachable point lies between: they are one place to whoever measures. */
-    private static Set<String> alike(VehicleDescription d, String part) {
-        Set<String> all = new HashSet<>(Set.of(part));
-        boolean grown = true;
-        while (grown) {
-            grown = false;
-            for (Circuit c : d.circuits()) {
-                Set<String> hidden = new HashSet<>();
-                for (Component p : c.components()) {
-                    if (all.contains(p.id())) {
-                        Stream.of(p.from(), p.to())
-                                .filter(n -> !c.point(n).canBeProbed())
-                                .forEach(hidden::add);
-                    }
-                }
-                for (Component p : c.components()) {
-                    if (hidden.contains(p.from()) || hidden.contains(p.to())) {
-                        grown |= all.add(p.id());
-                    }
-                }
-            }
-        }
-        return all;
-    }
-
     private static String partOf(VehicleDescription d, String suspectId) {
         return d.suspect(suspectId).flatMap(Suspect::effect).orElse(null) instanceof Effect.Series e
                 ? e.of()
@@ -276,7 +251,7 @@ class AnyPartTest {
             Ended ended = follow(world, reasoners, world.noticed());
             checks += ended.checks();
             Standing leads = ended.ranking().standings().get(0);
-            boolean hit = alike(d, effect.of()).contains(partOf(d, leads.suspectId()));
+            boolean hit = d.wiring().alike(effect.of()).contains(partOf(d, leads.suspectId()));
             first += hit ? 1 : 0;
             if (hit && leads.sureness() >= SURE) {
                 right++;

@@ -5,7 +5,6 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
-import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Divider;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
@@ -13,7 +12,6 @@ import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
-import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Voltages;
 import brightlantern.core.signal.Value;
@@ -27,7 +25,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.DoubleSupplier;
 
 /**
@@ -49,17 +46,6 @@ public final class Circuits implements Part {
     private static final double LOOK_SECONDS = 0.25;
 
     private static final double SET_SECONDS = 1;
-
-    /** Above its edge a fault is so many times as large, when it is no break. */
-    private static final double LEAST_TIMES = 1.4;
-
-    private static final double MOST_TIMES = 8;
-
-    /** Of all faults so many are breaks. */
-    private static final double BREAKS = 0.6;
-
-    private static final double SENSOR_COMMON = 6;
-    private static final double MODULE_COMMON = 0.5;
 
     /** Nearer to what it should be nobody sees a difference, as a share of the reference. */
     private static final double SAME_SHARE = 0.01;
@@ -170,8 +156,7 @@ public final class Circuits implements Part {
         List<Seen> seen = new ArrayList<>();
         for (Its its : all.values()) {
             for (Gauge g : its.circuit.gauges()) {
-                boolean works = g.bands().get(g.bands().size() - 1).well();
-                if (works && isOn(its, g)) {
+                if (g.isSeen() && isOn(its, g)) {
                     seen.add(
                             new Seen(
                                     g.name(),
@@ -187,8 +172,15 @@ public final class Circuits implements Part {
         return its.circuit.setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
     }
 
-    /** How the pins of a connector look when it is opened. */
+    /**
+     * How the pins of a connector look when it is opened.
+     *
+     * @throws IllegalArgumentException when there is no such connector
+     */
     public synchronized String pins(String plug) {
+        if (!plugs().contains(plug)) {
+            throw new IllegalArgumentException("There is no connector '" + plug + "'");
+        }
         return faults.keySet().stream()
                 .flatMap(f -> Optional.ofNullable(built.get(f)).stream())
                 .filter(Segment.class::isInstance)
@@ -374,73 +366,9 @@ public final class Circuits implements Part {
     @Override
     public synchronized List<Failure> failures() {
         if (failures.isEmpty()) {
-            failures = drawnFailures();
+            failures = CircuitFailures.of(all.values().stream().map(i -> i.circuit).toList());
         }
         return failures;
-    }
-
-    private List<Failure> drawnFailures() {
-        Map<String, Failure> failures = new TreeMap<>();
-        for (Its its : all.values()) {
-            for (Component part : its.circuit.components()) {
-                OptionalDouble edge =
-                        failures.containsKey(part.id() + " open")
-                                ? OptionalDouble.empty()
-                                : its.drawn.edge(part.id());
-                edge.ifPresent(ohm -> failures(its.circuit, part, ohm, failures));
-            }
-        }
-        return List.copyOf(failures.values());
-    }
-
-    private static void failures(
-            Circuit c, Component part, double edge, Map<String, Failure> into) {
-        boolean burns = part instanceof Consumer k && k.kind() == ConsumerKind.LAMP;
-        double common = common(part);
-        String name = name(c, part);
-        double open = Fault.Series.OPEN_OHM;
-        into.put(
-                part.id() + " open",
-                new Failure(
-                        "series",
-                        part.id(),
-                        open,
-                        open,
-                        common * (burns ? 1 : BREAKS),
-                        name + ": open"));
-        if (!burns && edge * LEAST_TIMES < open) {
-            into.put(
-                    part.id() + " partly",
-                    new Failure(
-                            "series",
-                            part.id(),
-                            edge * LEAST_TIMES,
-                            Math.min(open, edge * MOST_TIMES),
-                            common * (1 - BREAKS),
-                            name + ": too much resistance"));
-        }
-    }
-
-    private static double common(Component part) {
-        if (part instanceof Segment s) {
-            return s.kind().common();
-        }
-        return part instanceof Consumer k
-                ? k.kind().common()
-                : part instanceof Divider ? SENSOR_COMMON : MODULE_COMMON;
-    }
-
-    private static String name(Circuit c, Component part) {
-        boolean wire = part instanceof Segment s && s.kind() == SegmentKind.WIRE;
-        return c.name()
-                + ", "
-                + part.name()
-                + (wire
-                        ? " between "
-                                + c.point(part.from()).name()
-                                + " and "
-                                + c.point(part.to()).name()
-                        : "");
     }
 
     /**

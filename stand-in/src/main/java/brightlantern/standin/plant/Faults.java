@@ -9,12 +9,14 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class Faults {
     private final Map<String, Double> seriesOhm = new ConcurrentHashMap<>();
     private final Map<String, Double> drag = new ConcurrentHashMap<>();
+    private volatile List<Fault> inCircuits = List.of();
     private volatile double hoseLeak;
     private volatile boolean trailerLampOpen;
 
     /** Extra resistance in a segment of the harness, in ohms. */
     public Faults series(String segment, double ohm) {
         seriesOhm.put(segment, ohm);
+        drawn();
         return this;
     }
 
@@ -39,13 +41,22 @@ public final class Faults {
     public void mend(String place) {
         seriesOhm.remove(place);
         drag.remove(place);
+        drawn();
     }
 
-    /** Those of the harness; what drags at a motor is felt by the motor itself. */
+    private void drawn() {
+        inCircuits =
+                seriesOhm.entrySet().stream()
+                        .<Fault>map(e -> new Fault.Series(e.getKey(), e.getValue()))
+                        .toList();
+    }
+
+    /**
+     * Those of the harness, another list after every change; what drags at a motor is felt by the
+     * motor itself.
+     */
     List<Fault> inCircuits() {
-        return seriesOhm.entrySet().stream()
-                .<Fault>map(e -> new Fault.Series(e.getKey(), e.getValue()))
-                .toList();
+        return inCircuits;
     }
 
     double drag(String motor) {

@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.MotorPart;
 import brightlantern.core.circuit.OperatingState;
@@ -26,6 +27,9 @@ final class Harness {
     /** Parts of one type scatter by so much (one standard deviation). */
     private static final double SCATTER = 0.02;
 
+    /** A tenth of what the finest range of a workshop meter shows. */
+    private static final double SAME_VOLTS = 1e-4;
+
     private final Circuit circuit;
     private final CircuitModel model;
     private final Faults faults;
@@ -34,6 +38,8 @@ final class Harness {
     private String loadedPoint = "";
     private Load load = Load.NOTHING;
     private Voltages volts = node -> 0;
+    private double restingAt = Double.NaN;
+    private List<Fault> restingWith = List.of();
 
     Harness(Circuit circuit, Faults faults, Random random) {
         this.circuit = circuit;
@@ -67,16 +73,31 @@ final class Harness {
         load = what;
     }
 
-    void solve(double supplyVolts, boolean relaysClosed, Map<String, OperatingState.Drive> drives) {
-        OperatingState state =
-                OperatingState.idle(supplyVolts)
-                        .driven(drives)
-                        .open(relaysClosed ? Set.of() : relays);
-        volts =
-                model.next(
-                        knows(loadedPoint) ? state.loaded(loadedPoint, load) : state,
-                        faults.inCircuits(),
-                        volts);
+    /** With the relays open nothing moves: solved again only when something has changed. */
+    void rest(double supplyVolts) {
+        boolean same =
+                load == Load.NOTHING
+                        && faults.inCircuits() == restingWith
+                        && Math.abs(supplyVolts - restingAt) < SAME_VOLTS;
+        if (!same) {
+            restingWith = faults.inCircuits();
+            solve(OperatingState.idle(supplyVolts).open(relays));
+            restingAt = load == Load.NOTHING ? supplyVolts : Double.NaN;
+        }
+    }
+
+    /** With the relays closed, the motors driven so. */
+    void drive(double supplyVolts, Map<String, OperatingState.Drive> drives) {
+        solve(OperatingState.idle(supplyVolts).driven(drives));
+        restingAt = Double.NaN;
+    }
+
+    private void solve(OperatingState state) {
+        OperatingState loaded =
+                load != Load.NOTHING && knows(loadedPoint)
+                        ? state.loaded(loadedPoint, load)
+                        : state;
+        volts = model.next(loaded, faults.inCircuits(), volts);
     }
 
     double volts(String point) {

@@ -393,15 +393,15 @@ public final class PortagePlant implements Plant {
 
     private void actuators(double dt) {
         boolean powered = driver.key() == 2 && supplyVolts > 7;
-        harness.solve(
-                supplyVolts,
-                powered,
-                Map.of("vane-motor", vane.drive(), "throttle-motor", throttle.drive()));
         if (!powered) {
+            harness.rest(supplyVolts);
             vane.off();
             throttle.off();
             return;
         }
+        harness.drive(
+                supplyVolts,
+                Map.of("vane-motor", vane.drive(), "throttle-motor", throttle.drive()));
         double rise = Math.max(0, manifoldKpa - AMBIENT_KPA);
         double onVanes = VANE_LOAD * rise * vane.position() / 100;
         vane.step(
@@ -568,8 +568,8 @@ public final class PortagePlant implements Plant {
                             s.id(),
                             LEAST_OHM,
                             MOST_OHM,
-                            s.kind().common(),
-                            s.name() + " " + s.kind().broken()));
+                            s.wear().common(),
+                            s.name() + " " + s.wear().broken()));
         }
         for (MotorPart m : circuit.motors()) {
             all.add(

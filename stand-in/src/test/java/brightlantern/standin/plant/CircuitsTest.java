@@ -6,11 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
+import brightlantern.standin.Breaker;
+import brightlantern.standin.Shipped;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
-import java.io.IOException;
-import java.nio.file.Path;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
@@ -20,27 +19,18 @@ import org.junit.jupiter.params.provider.MethodSource;
 
 /** Any part of a stand-in's circuits can break, it shows by physics, and its repair mends it. */
 class CircuitsTest {
-    private static final VehicleLibrary LIBRARY = library();
-
-    private static VehicleLibrary library() {
-        try {
-            return VehicleLibrary.read(Path.of("../vehicles"));
-        } catch (IOException unreadable) {
-            throw new IllegalStateException(unreadable);
-        }
-    }
-
     static Stream<String> vehicles() {
-        return LIBRARY.descriptions().stream().map(VehicleDescription::id);
+        return Shipped.library().descriptions().stream().map(VehicleDescription::id);
     }
 
     private static StandInVehicle vehicle(String id) {
-        VehicleDescription d = CircuitSuspects.added(LIBRARY.byId(id).orElseThrow());
+        VehicleDescription d = CircuitSuspects.added(Shipped.vehicle(id));
         return StandIns.of(d, StandIns.AS_BUILT, 417);
     }
 
     private static Part.Failure failure(StandInVehicle v, String part) {
-        return v.breakable().stream().filter(f -> f.of().equals(part)).findFirst().orElseThrow();
+        return new Breaker(v)
+                .breakable().stream().filter(f -> f.of().equals(part)).findFirst().orElseThrow();
     }
 
     private static String seen(Circuits c, String name) {
@@ -60,9 +50,9 @@ class CircuitsTest {
                 .isEmpty();
         Random random = new Random(id.hashCode());
         for (int i = 0; i < 12; i++) {
-            StandInVehicle.Broken broken = v.breakSomething(random);
+            Breaker.Broken broken = new Breaker(v).breakSomething(random);
             assertThat(broken.complaint()).isNotBlank();
-            v.breakable().forEach(f -> c.mend(f.of()));
+            new Breaker(v).breakable().forEach(f -> c.mend(f.of()));
             assertThat(c.used((module, code, failed) -> {})).as(broken.truth()).isEmpty();
         }
     }
@@ -71,7 +61,7 @@ class CircuitsTest {
     void aBurntLampIsDarkItsNeighbourIsNotAndItsModuleSaysSo() {
         StandInVehicle v = vehicle("oriel-heron");
         Circuits c = v.simulation().circuits().orElseThrow();
-        Optional<StandInVehicle.Broken> broken = v.breakPart(failure(v, "low-left"), 0);
+        Optional<Breaker.Broken> broken = new Breaker(v).breakPart(failure(v, "low-left"), 0);
         assertThat(broken.orElseThrow().complaint()).contains("Left low beam dark", "low beam on");
         assertThat(v.module("body").memory().failed(0x90A113)).isTrue();
         assertThat(seen(c, "Left low beam")).isEqualTo("nothing");
@@ -106,6 +96,7 @@ class CircuitsTest {
         assertThat(c.volts("X999.1")).isEmpty();
         assertThatThrownBy(() -> c.set("K999-on", true)).hasMessageContaining("K999-on");
         assertThatThrownBy(() -> c.fail("series", "K999", 1)).hasMessageContaining("K999");
+        assertThatThrownBy(() -> c.pins("X999")).hasMessageContaining("X999");
         assertThat(c.pins("X83")).contains("clean");
         c.fail("series", "C-X83.1", 1e6);
         assertThat(c.pins("X83")).isEqualTo("Pin 1 of X83 is corroded or loose.");

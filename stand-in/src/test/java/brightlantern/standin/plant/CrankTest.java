@@ -6,10 +6,9 @@ import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.Driven;
+import brightlantern.standin.Shipped;
 import brightlantern.standin.StandIns;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,7 +19,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** What the crank tells of its cylinders, and what the study makes of it. */
 class CrankTest {
     private static VehicleDescription description(String id) throws Exception {
-        return VehicleLibrary.read(Path.of("../vehicles")).byId(id).orElseThrow();
+        return Shipped.vehicle(id);
     }
 
     private static Take idle(

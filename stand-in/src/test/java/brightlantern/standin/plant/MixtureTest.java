@@ -7,8 +7,7 @@ import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.core.vehicle.VehicleLibrary;
-import java.nio.file.Path;
+import brightlantern.standin.Shipped;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -23,8 +22,7 @@ class MixtureTest {
     private static final double STEP = 0.01;
 
     private static TrimSet bank() throws Exception {
-        VehicleDescription finch =
-                VehicleLibrary.read(Path.of("../vehicles")).byId("oriel-finch").orElseThrow();
+        VehicleDescription finch = Shipped.vehicle("oriel-finch");
         return finch.trims().get(0);
     }
 

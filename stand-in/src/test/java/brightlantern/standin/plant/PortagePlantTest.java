@@ -3,27 +3,15 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.vehicle.VehicleLibrary;
-import java.io.IOException;
-import java.nio.file.Path;
+import brightlantern.standin.Shipped;
 import java.util.OptionalDouble;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The physics by itself, faster than real time. */
 class PortagePlantTest {
-    private static Circuit circuit;
-
-    @BeforeAll
-    static void read() throws IOException {
-        circuit =
-                VehicleLibrary.read(Path.of("../vehicles"))
-                        .byId("tamarack-portage")
-                        .orElseThrow()
-                        .circuit("air-actuators")
-                        .orElseThrow();
-    }
+    private static final Circuit CIRCUIT =
+            Shipped.vehicle("tamarack-portage").circuit("air-actuators").orElseThrow();
 
     private static void run(PortagePlant plant, double seconds) {
         for (double t = 0; t < seconds - PortagePlant.STEP / 2; t += 0.01) {
@@ -39,7 +27,7 @@ class PortagePlantTest {
      * @param ohm that stud G12 has too many
      */
     private static PortagePlant corroded(double ohm, long seed) {
-        PortagePlant plant = new PortagePlant(circuit, seed, 84_000);
+        PortagePlant plant = new PortagePlant(CIRCUIT, seed, 84_000);
         if (ohm > 0) {
             plant.fail("series", "G12", ohm);
         }

@@ -1,0 +1,174 @@
+package brightlantern.core.circuit;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/** Draws a fused circuit: every wire, pin, splice and earth between the battery and what is fed. */
+final class FeedingPlan extends SheetPlan {
+    private static final double FUSE_OHM = 0.006;
+
+    private static final double RELAY_OHM = 0.008;
+
+    /** A module's high-side output, as transistors have it. */
+    private static final double DRIVER_OHM = 0.04;
+
+    /** Below the one it gets nothing, below the other too little. */
+    private static final double DEAD = 0.35;
+
+    private static final double WEAK = 0.82;
+
+    /** Columns and rows of the sheet. */
+    private static final double COLUMN = 1.35;
+
+    private FeedingPlan(Map<String, EarthStud> studs) {
+        super(studs);
+    }
+
+    /** Sections of wires that fuses of so many amperes protect, mm². */
+    private static double section(double amps) {
+        return amps <= 5 ? 0.5 : amps <= 10 ? 0.75 : amps <= 15 ? 1 : amps <= 20 ? 1.5 : 2.5;
+    }
+
+    private static String millimetres(double section) {
+        return section == Math.rint(section)
+                ? String.format(Locale.ROOT, "%.0f", section)
+                : String.valueOf(section);
+    }
+
+    /**
+     * The sheet of a fused circuit.
+     *
+     * @param boxes and studs by their ids
+     */
+    static Circuit of(Feeding f, Map<String, FuseBox> boxes, Map<String, EarthStud> studs) {
+        FeedingPlan plan = new FeedingPlan(studs);
+        plan.draw(f, boxes.get(f.box()));
+        return plan.circuit(f.id(), f.name(), f.system());
+    }
+
+    private void draw(Feeding f, FuseBox box) {
+        double section = section(f.amps());
+        String wire = "Wire " + f.colour() + " " + millimetres(section);
+        poles(box);
+        point(f.fuse(), "Fuse " + f.fuse() + ", load side", "supply", 2, 0, 2, box.place());
+        String rating = String.format(Locale.ROOT, "Fuse %s %.0f A", f.fuse(), f.amps());
+        segment(new Segment(f.fuse(), rating, SegmentKind.FUSE, box.id(), f.fuse(), FUSE_OHM));
+        String end = f.fuse();
+        if (f.by() != null) {
+            end = switched(f, wire, section);
+        }
+        double ohm = copper(f.metres() / 2, section);
+        if (f.feeds().size() > 1) {
+            String splice = "S-" + f.id();
+            point(splice, "Splice of " + f.name(), "supply", 5, 0, 0, "loom, taped");
+            segment(new Segment("W-" + f.id(), wire, SegmentKind.WIRE, end, splice, ohm));
+            end = splice;
+        }
+        for (int i = 0; i < f.feeds().size(); i++) {
+            fed(f, f.feeds().get(i), i, end, wire, ohm);
+        }
+    }
+
+    private void poles(FuseBox box) {
+        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 1, "battery");
+        point(box.id(), box.name() + ", feed", "supply", 1, 0, box.minutes(), box.place());
+        segment(
+                new Segment(
+                        box.cable(),
+                        "Cable to " + lower(box.name()),
+                        SegmentKind.WIRE,
+                        Circuit.PLUS,
+                        box.id(),
+                        box.ohm()));
+    }
+
+    /** Its switch, relay or output, and the wire to it; where it goes on. */
+    private String switched(Feeding f, String wire, double section) {
+        Feeding.Switching by = f.by();
+        String in = by.id() + ".in";
+        String out = by.id() + ".out";
+        point(in, by.name() + ", in", "supply", 3, 0, by.minutes(), by.place());
+        point(out, by.name() + ", out", "supply", 4, 0, by.minutes(), by.place());
+        segment(
+                new Segment(
+                        "W-" + f.fuse() + "-" + by.id(),
+                        wire,
+                        SegmentKind.WIRE,
+                        f.fuse(),
+                        in,
+                        copper(f.metres() / 2, section)));
+        segment(
+                new Segment(
+                        by.id(),
+                        by.name(),
+                        by.kind(),
+                        in,
+                        out,
+                        by.kind() == SegmentKind.DRIVER ? DRIVER_OHM : RELAY_OHM,
+                        by.id() + "-on",
+                        ""));
+        settings.put(by.id() + "-on", new Setting(by.id() + "-on", by.setting(), by.does()));
+        return out;
+    }
+
+    private void fed(Feeding f, Feeding.Fed c, int column, String from, String wire, double ohm) {
+        double x = MARGIN + column * COLUMN;
+        String supply = c.plug() + "." + c.pins().get(0);
+        String back = c.plug() + "." + c.pins().get(1);
+        String plus = c.id() + "+";
+        String minus = c.id() + "-";
+        point(supply, pin(c.name(), c.pins().get(0)), "supply", x, 1.7, c.minutes(), c.place());
+        point(plus, c.name() + " inside", "supply", x, 2.0, 0, c.place());
+        point(minus, c.name() + " inside", "earth", x, 2.6, 0, c.place());
+        point(back, pin(c.name(), c.pins().get(1)), "earth", x, 2.9, c.minutes(), c.place());
+        segment(new Segment("W-" + c.id(), wire, SegmentKind.WIRE, from, supply, ohm));
+        contact(c.plug(), c.pins().get(0), supply, plus);
+        consumers.add(
+                new Consumer(
+                        c.id(),
+                        c.name(),
+                        c.kind(),
+                        plus,
+                        minus,
+                        Consumer.NOMINAL_VOLTS * Consumer.NOMINAL_VOLTS / c.watts()));
+        contact(c.plug(), c.pins().get(1), back, minus);
+        double section = section(f.amps());
+        earth(c.earth(), x);
+        segment(
+                new Segment(
+                        "E-" + c.id(),
+                        "Wire brown " + millimetres(section),
+                        SegmentKind.WIRE,
+                        back,
+                        c.earth(),
+                        copper(EARTH_METRES, section)));
+        String under = f.by() == null ? "" : f.by().id() + "-on";
+        gauges.add(
+                new Gauge(
+                        c.id(),
+                        c.name(),
+                        c.id(),
+                        plus,
+                        minus,
+                        Consumer.NOMINAL_VOLTS,
+                        List.of(
+                                new Band("dead", c.kind().dead(), DEAD, c.code(), false),
+                                new Band("weak", c.kind().weak(), WEAK, "", false),
+                                new Band("well", c.kind().well(), 9, "", true)),
+                        under,
+                        c.module(),
+                        "",
+                        Gauge.Scale.NONE,
+                        !c.hidden()));
+    }
+
+    /** Ids of studs that a feeding names and nobody described. */
+    static Set<String> studsOf(Feeding f) {
+        Set<String> named = new LinkedHashSet<>();
+        f.feeds().forEach(c -> named.add(c.earth()));
+        return named;
+    }
+}

@@ -1,0 +1,24 @@
+package brightlantern.core.circuit;
+
+/**
+ * How a part ages, and what its repair takes.
+ *
+ * @param broken what it is when it is not well, in words after its name
+ * @param repair what is done then, in words before its name
+ * @param common how often one is the culprit, relative to other parts of a circuit
+ * @param minutes what the repair usually takes
+ * @param price what it usually costs in parts, in the workshop's currency
+ */
+public record Wear(String broken, String repair, double common, double minutes, double price) {
+    /** A sensor with electronics of its own. */
+    static final Wear SENSOR = new Wear("broken inside", "Replace", 6, 30, 60);
+
+    /** What sits inside a module hardly ever fails, and takes the module with it. */
+    static final Wear MODULE = new Wear("lost inside", "Replace the module behind", 0.5, 90, 420);
+
+    /** A motor with a gear that somebody watches. */
+    static final Wear GEARED_MOTOR = new Wear("worn", "Replace", 4, 90, 300);
+
+    /** A technician's own lamp. */
+    static final Wear NONE = new Wear("", "", 0, 0, 0);
+}

@@ -1,0 +1,83 @@
+package brightlantern.standin.plant;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Consumer;
+import brightlantern.core.circuit.ConsumerKind;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.TreeMap;
+
+/** The ways in which the parts of circuits break: a little of them, or all of them. */
+final class CircuitFailures {
+    /** Above the size at which it shows a fault is so many times as large, when it is no break. */
+    private static final double LEAST_TIMES = 1.4;
+
+    private static final double MOST_TIMES = 8;
+
+    /** Of all faults so many are breaks. */
+    private static final double BREAKS = 0.6;
+
+    private CircuitFailures() {}
+
+    /** Those of every part of which a break shows somewhere; of one that is shared once. */
+    static List<Part.Failure> of(List<Circuit> circuits) {
+        Map<String, Part.Failure> all = new TreeMap<>();
+        for (Circuit c : circuits) {
+            GaugeState drawn = new GaugeState(c, GaugeState.TYPICAL_VOLTS);
+            for (Component part : c.components()) {
+                if (!all.containsKey(part.id() + " open")) {
+                    OptionalDouble edge = drawn.edge(part.id());
+                    edge.ifPresent(ohm -> add(c, part, ohm, all));
+                }
+            }
+        }
+        return List.copyOf(all.values());
+    }
+
+    private static void add(
+            Circuit c, Component part, double edge, Map<String, Part.Failure> into) {
+        boolean burns = part instanceof Consumer k && k.kind() == ConsumerKind.LAMP;
+        double common = part.wear().common();
+        String name = name(c, part);
+        double open = Fault.Series.OPEN_OHM;
+        into.put(
+                part.id() + " open",
+                new Part.Failure(
+                        "series",
+                        part.id(),
+                        open,
+                        open,
+                        common * (burns ? 1 : BREAKS),
+                        name + ": open"));
+        if (!burns && edge * LEAST_TIMES < open) {
+            into.put(
+                    part.id() + " partly",
+                    new Part.Failure(
+                            "series",
+                            part.id(),
+                            edge * LEAST_TIMES,
+                            Math.min(open, edge * MOST_TIMES),
+                            common * (1 - BREAKS),
+                            name + ": too much resistance"));
+        }
+    }
+
+    private static String name(Circuit c, Component part) {
+        boolean wire = part instanceof Segment s && s.kind() == SegmentKind.WIRE;
+        return c.name()
+                + ", "
+                + part.name()
+                + (wire
+                        ? " between "
+                                + c.point(part.from()).name()
+                                + " and "
+                                + c.point(part.to()).name()
+                        : "");
+    }
+}
