@@ -54,7 +54,7 @@ class AnyWireWalkTest {
                                 .filter(f -> f.of().equals(part))
                                 .findFirst()
                                 .orElseThrow();
-        return new Breaker(v).breakPart(failure, 0.5).orElseThrow();
+        return new Breaker(v).breakPart(failure, 0.5, false).orElseThrow();
     }
 
     private static String next() {

@@ -9,7 +9,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -21,20 +22,25 @@ class WalkTest {
     private static final Set<String> SYMPTOMS = Set.of("flat-on-climbs", "fine-after-restart");
     private static final int MOST_CHECKS = 6;
 
-    @TempDir Path data;
+    @TempDir static Path data;
 
-    private Workshop shop;
+    private static Workshop shop;
+
     private Technician tech;
 
-    @BeforeEach
-    void open() throws Exception {
+    @BeforeAll
+    static void open() throws Exception {
         shop = new Workshop(data);
         shop.signIn("tech");
+    }
+
+    @BeforeEach
+    void begin() {
         tech = new Technician(shop);
     }
 
-    @AfterEach
-    void close() {
+    @AfterAll
+    static void close() {
         shop.close();
     }
 

@@ -4,6 +4,7 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -42,9 +43,10 @@ public final class Breaker {
      * Breaks something in its circuits that nobody chose, drawn by how often it happens, and lets
      * its driver use everything once.
      *
+     * @param beside whether what is broken already stays so; otherwise it is mended first
      * @throws IllegalStateException when it has no circuits
      */
-    public Broken breakSomething(Random random) {
+    public Broken breakSomething(Random random, boolean beside) {
         List<Part.Failure> all = breakable();
         double sum = all.stream().mapToDouble(Part.Failure::common).sum();
         for (int draw = 0; draw < MOST_DRAWS && !all.isEmpty(); draw++) {
@@ -53,7 +55,7 @@ public final class Breaker {
             while (drawn < all.size() - 1 && at >= all.get(drawn).common()) {
                 at -= all.get(drawn++).common();
             }
-            Optional<Broken> broken = breakPart(all.get(drawn), random.nextDouble());
+            Optional<Broken> broken = breakPart(all.get(drawn), random.nextDouble(), beside);
             if (broken.isPresent()) {
                 return broken.get();
             }
@@ -63,13 +65,17 @@ public final class Breaker {
     }
 
     /**
-     * Breaks a part of its circuits, and nothing else: what was broken before is mended first.
+     * Breaks a part of its circuits.
      *
      * @param size 0 … 1, from the least to the most of it
-     * @return nothing, with all well again, when nobody would notice it
+     * @param beside whether what is broken already stays so; otherwise it is mended first
+     * @return nothing, with this part whole, when nobody would notice it
      */
-    public Optional<Broken> breakPart(Part.Failure failure, double size) {
+    public Optional<Broken> breakPart(Part.Failure failure, double size, boolean beside) {
         synchronized (vehicle) {
+            if (!beside) {
+                vehicle.whole();
+            }
             return broken(failure, size);
         }
     }
@@ -77,11 +83,12 @@ public final class Breaker {
     private Optional<Broken> broken(Part.Failure failure, double size) {
         double ohm = failure.least() * Math.pow(failure.most() / failure.least(), size);
         Circuits circuits = vehicle.simulation().circuits().orElseThrow();
-        vehicle.whole();
         Driver before = vehicle.simulation().driver();
-        circuits.fail(failure.mode(), failure.of(), ohm);
         vehicle.simulation().driver(before.key(2));
-        List<Gauge> wrong = circuits.used(vehicle::report);
+        List<Gauge> already = circuits.used(vehicle::report);
+        circuits.fail(failure.mode(), failure.of(), ohm);
+        List<Gauge> wrong = new ArrayList<>(circuits.used(vehicle::report));
+        wrong.removeAll(already);
         vehicle.simulation().driver(before);
         if (wrong.isEmpty()) {
             circuits.mend(failure.of());

@@ -107,25 +107,26 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     }
 
     @Override
-    public String breakPart(String choice) {
+    public String breakIt(String choice, boolean beside) {
+        if (choice.isEmpty()) {
+            return told(breaker.breakSomething(random, beside), beside);
+        }
         Part.Failure failure =
                 breaker.breakable().stream()
                         .filter(f -> (f.of() + " " + f.name()).equals(choice))
                         .findFirst()
                         .orElseThrow(
                                 () -> new IllegalArgumentException("no part is called " + choice));
-        return breaker.breakPart(failure, random.nextDouble())
-                .map(this::told)
+        return breaker.breakPart(failure, random.nextDouble(), beside)
+                .map(b -> told(b, beside))
                 .orElse("Nobody would notice that; it was left whole.");
     }
 
-    @Override
-    public String breakSomething() {
-        return told(breaker.breakSomething(random));
-    }
-
-    private String told(Breaker.Broken broken) {
-        truth = Optional.of(broken.truth());
+    private String told(Breaker.Broken broken, boolean beside) {
+        truth =
+                Optional.of(
+                        truth.filter(t -> beside).map(t -> t + ", and ").orElse("")
+                                + broken.truth());
         brokenAt = Instant.now();
         return "It is broken now. The driver says: \"" + broken.complaint() + "\"";
     }

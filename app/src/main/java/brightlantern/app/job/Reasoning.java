@@ -8,6 +8,7 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -54,13 +55,32 @@ public class Reasoning {
      */
     public List<Findings.Finding> relevant(long jobId) {
         Optional<Instant> until = repairs.current(jobId).map(Repairs.Repair::at);
+        List<Repairs.Repair> done = repairs.of(jobId);
         return findings.of(jobId).stream()
                 .filter(f -> f.evidence().isPresent())
                 .filter(f -> until.isEmpty() || f.at().isBefore(until.get()))
+                .sorted(Comparator.comparing((Findings.Finding f) -> since(f, done)))
                 .toList();
     }
 
-    public record State(List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next) {}
+    /** A repair counts from when it was done, not from when it was found not to have helped. */
+    private static Instant since(Findings.Finding finding, List<Repairs.Repair> done) {
+        return finding.evidence().orElseThrow() instanceof Evidence.RepairFailed failed
+                ? done.stream()
+                        .filter(r -> r.suspectId().equals(failed.suspectId()))
+                        .map(Repairs.Repair::at)
+                        .filter(at -> at.isBefore(finding.at()))
+                        .max(Comparator.naturalOrder())
+                        .orElse(finding.at())
+                : finding.at();
+    }
+
+    public record State(List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next) {
+        /** What the findings tell, in their order. */
+        public List<Evidence> evidence() {
+            return Reasoning.evidence(findings);
+        }
+    }
 
     public State of(long jobId, VehicleDescription description, double supplyVolts) {
         List<Findings.Finding> relevant = relevant(jobId);

@@ -237,6 +237,7 @@ public class JobPages {
                         !job.symptoms().isEmpty(),
                         repairs.current(job.id()).isPresent(),
                         state.ranking(),
+                        state.evidence(),
                         state.next()),
                 context.description());
     }

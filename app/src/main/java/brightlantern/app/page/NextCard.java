@@ -63,6 +63,16 @@ public record NextCard(
                     repair.cause().name()
                             + ": no check that is left would tell more than it costs.");
         }
+        if (step instanceof NextStep.Trial trial) {
+            return plain(
+                    "A trial",
+                    "Repair it on trial and prove it",
+                    base + "/prove",
+                    trial.cause().name()
+                            + " leads with "
+                            + Words.percent(trial.cause().sureness())
+                            + ", and no check is left that would tell more. Its repair is a trial: prove it, and go on here when it did not help.");
+        }
         if (step instanceof NextStep.SweepFirst first) {
             return plain("Next", "Sweep all modules", base + "/sweep", first.why());
         }

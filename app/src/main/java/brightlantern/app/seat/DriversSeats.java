@@ -79,11 +79,13 @@ public class DriversSeats {
         /** Parts of its circuits that can be broken. */
         List<Choice> breakable();
 
-        /** Breaks a part; what the driver says then. */
-        String breakPart(String choice);
-
-        /** Breaks something that nobody chose; what the driver says then. */
-        String breakSomething();
+        /**
+         * Breaks something; what the driver says then.
+         *
+         * @param choice the part; empty for one that nobody chose
+         * @param beside whether what is broken already stays so; otherwise it is mended first
+         */
+        String breakIt(String choice, boolean beside);
 
         /** Lets the workshop do a repair on it. */
         void repair(String repairId);

@@ -126,9 +126,8 @@ class SeatController {
                 case "break" ->
                         flash.addFlashAttribute(
                                 "notice",
-                                form.getOrDefault("part", "").isEmpty()
-                                        ? seat.breakSomething()
-                                        : seat.breakPart(form.get("part")));
+                                seat.breakIt(
+                                        form.getOrDefault("part", ""), form.containsKey("beside")));
                 case "repair" -> {
                     seat.repair(form.get("repair"));
                     flash.addFlashAttribute("notice", "The workshop did it on the stand-in.");

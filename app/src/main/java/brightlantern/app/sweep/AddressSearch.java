@@ -1,9 +1,6 @@
 package brightlantern.app.sweep;
 
-import brightlantern.app.link.VehicleLink;
 import brightlantern.core.vehicle.UnknownVehicle;
-import brightlantern.wire.NotThereException;
-import brightlantern.wire.SilenceException;
 import brightlantern.wire.WireException;
 import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.transport.Transport;
@@ -33,15 +30,16 @@ final class AddressSearch {
     /** A module in reach answers tester present within P2, 50 ms by ISO 14229-2. */
     private static final Duration PATIENCE = Duration.ofMillis(60);
 
-    private final VehicleLink link;
+    /** So many addresses are asked first at which no module can be. */
+    private static final int IMPOSSIBLE = 5;
+
+    /** More modules than this are in no vehicle; what answers beyond is not believed. */
+    static final int MOST_MODULES = 300;
+
     private final AtomicInteger next = new AtomicInteger();
     private final Set<Integer> found = new ConcurrentSkipListSet<>();
     private final int size =
             UnknownVehicle.ADDRESSES.stream().mapToInt(UnknownVehicle.Range::size).sum();
-
-    AddressSearch(VehicleLink link) {
-        this.link = link;
-    }
 
     /** How far it has come, in words. */
     String progress() {
@@ -57,10 +55,12 @@ final class AddressSearch {
     /**
      * Asks all addresses, or those before it is stopped.
      *
-     * @throws WireException when the vehicle is lost meanwhile; what was found until then stays
+     * @throws WireException when the vehicle is lost meanwhile, when its gateway answers for what
+     *     cannot be there, or for more modules than a vehicle has; what was found until then stays
      */
-    void run(BooleanSupplier stopped) throws WireException, InterruptedException {
-        Transport transport = link.transport();
+    void run(Transport transport, BooleanSupplier stopped)
+            throws WireException, InterruptedException {
+        refuseEchoes(transport);
         ExecutorService askers = Executors.newFixedThreadPool(AT_ONCE);
         try {
             List<Future<?>> all = new ArrayList<>();
@@ -70,6 +70,7 @@ final class AddressSearch {
                                 () -> {
                                     int index = next.getAndIncrement();
                                     while (index < size
+                                            && found.size() < MOST_MODULES
                                             && !stopped.getAsBoolean()
                                             && transport.isOpen()) {
                                         ask(transport, address(index));
@@ -87,10 +88,33 @@ final class AddressSearch {
         } finally {
             askers.shutdownNow();
         }
+        if (found.size() >= MOST_MODULES) {
+            throw new WireException(
+                    "%,d modules answered among the first %,d addresses, more than a vehicle has; the search was ended there"
+                            .formatted(found.size(), next.get()));
+        }
         if (!transport.isOpen()) {
             throw new WireException(
                     "The connection to the vehicle was lost after %,d addresses"
                             .formatted(next.get()));
+        }
+    }
+
+    /** A gateway that answers for addresses that the standard reserves answers for all. */
+    private void refuseEchoes(Transport transport) throws WireException {
+        UnknownVehicle.Range reserved = UnknownVehicle.RESERVED;
+        List<String> answered = new ArrayList<>();
+        for (int i = 0; i < IMPOSSIBLE && transport.isOpen(); i++) {
+            int address = reserved.from() + (2 * i + 1) * reserved.size() / (2 * IMPOSSIBLE);
+            if (answers(transport, address)) {
+                answered.add("0x%04X".formatted(address));
+            }
+        }
+        if (answered.size() > 1) {
+            throw new WireException(
+                    "The vehicle answers for addresses at which no module can be ("
+                            + String.join(", ", answered)
+                            + "), so asking for modules tells nothing. Nothing was searched; a description of the vehicle is needed");
         }
     }
 
@@ -106,18 +130,23 @@ final class AddressSearch {
     }
 
     private void ask(Transport transport, int address) {
+        if (answers(transport, address)) {
+            found.add(address);
+        }
+    }
+
+    private static boolean answers(Transport transport, int address) {
         try {
             new UdsClient(transport, new LogicalAddress(address), UdsTimings.STANDARD)
                     .present(PATIENCE);
-            found.add(address);
+            return true;
         } catch (NegativeResponseException refuses) {
             // who refuses is there
-            found.add(address);
-        } catch (NotThereException | SilenceException nobody) {
+            return true;
+        } catch (WireException nobody) {
+            // a gateway that turns an address down, in whatever way, has nobody there for us
             transport.forget(new LogicalAddress(address));
-        } catch (WireException unclear) {
-            // a gateway that turns an address down in another way has nobody there for us
-            transport.forget(new LogicalAddress(address));
+            return false;
         }
     }
 }

@@ -49,6 +49,9 @@ class SweepRunner {
 
     private static final long KEEP_NANOS = 300_000_000L;
 
+    /** Keeping may take one part in so many of the time. */
+    private static final long KEEPING_SHARE = 20;
+
     /** How often the silent ones are asked once more at the end. */
     private static final int SILENT_AGAIN = 2;
 
@@ -102,6 +105,7 @@ class SweepRunner {
         volatile boolean stopped;
         volatile AddressSearch search;
         long kept = System.nanoTime();
+        long keeping;
         Sweep sweep;
 
         Running(long sweepId, String who, Sweep sweep, boolean cleared) {
@@ -165,7 +169,7 @@ class SweepRunner {
             now = new Running(sweeps.add(job.id(), sweep), who, sweep, cleared);
             if (!context.description().isKnown()
                     && (search || context.description().modules().isEmpty())) {
-                now.search = new AddressSearch(context.link());
+                now.search = new AddressSearch();
             }
         }
         running.put(job.id(), now);
@@ -185,7 +189,7 @@ class SweepRunner {
         }
         Job job = context.job();
         try {
-            now.search.run(() -> now.stopped);
+            now.search.run(context.link().transport(), () -> now.stopped);
         } catch (WireException lost) {
             findings.note(job.id(), "sweep", now.who, lost.getMessage() + ".");
         } catch (InterruptedException stopped) {
@@ -264,9 +268,11 @@ class SweepRunner {
                             .toList();
             now.sweep = new Sweep(now.sweep.started(), Optional.empty(), modules);
             // a large sweep is long to write: what came in is kept a few times a second
-            if (System.nanoTime() - now.kept > KEEP_NANOS) {
+            long begun = System.nanoTime();
+            if (begun - now.kept > Math.max(KEEP_NANOS, KEEPING_SHARE * now.keeping)) {
                 sweeps.update(now.sweepId, now.sweep);
                 now.kept = System.nanoTime();
+                now.keeping = now.kept - begun;
             }
         }
         events.changed(context.job().id(), "sweep");

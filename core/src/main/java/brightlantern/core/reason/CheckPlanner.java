@@ -6,36 +6,63 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Which check tells most about the suspects for each minute. */
 final class CheckPlanner {
     private static final double NEVER = 1e-12;
 
+    /** Every check takes so long beside itself: to read of it, to get there, to enter it. */
+    private static final double MINUTES_ASIDE = 2;
+
+    /** A cause under which a piece is so much likelier, or less likely, had a hand in it; log. */
+    private static final double TOUCHED = 0.7;
+
     private final Hypotheses hypotheses;
     private final List<Mechanism> mechanisms;
+    private final Unlisted unlisted;
 
     CheckPlanner(Hypotheses hypotheses, List<Mechanism> mechanisms) {
         this.hypotheses = hypotheses;
         this.mechanisms = mechanisms;
+        this.unlisted = new Unlisted(hypotheses);
     }
 
     /**
      * Checks not yet done, the most telling for each minute first.
      *
-     * @param known the newest evidence of each kind
-     * @param weights of the hypotheses by it
+     * @param learned the newest evidence of each kind
+     * @param single weights of the hypotheses by it, as causes of their own
+     * @param two what is known of two faults; while they are the likelier the second is looked for
      */
-    List<NextCheck> next(List<Evidence> known, double[] weights, double supplyVolts) {
-        Set<String> done = known.stream().map(Evidence::key).collect(Collectors.toSet());
+    List<NextCheck> next(
+            List<Pairs.Learned> learned,
+            double[] single,
+            Optional<Pairs.Two> two,
+            double supplyVolts) {
+        Optional<Pairs.Two> beside = two.filter(t -> t.share() >= Ranking.POINTED_AT);
+        double[] weights = beside.map(Pairs.Two::second).orElse(single);
+        UnaryOperator<List<double[]>> seen =
+                beside.filter(t -> !t.isMended())
+                        .<UnaryOperator<List<double[]>>>map(t -> o -> beside(o, t.first()))
+                        .orElse(UnaryOperator.identity());
+        List<Evidence> known = learned.stream().map(Pairs.Learned::piece).toList();
+        Set<String> done =
+                IntStream.range(0, learned.size())
+                        .filter(e -> !isMendedSince(learned, e))
+                        .mapToObj(e -> known.get(e).key())
+                        .collect(Collectors.toSet());
         List<NextCheck> next = new ArrayList<>();
         for (Mechanism mechanism : mechanisms) {
             for (Check check : mechanism.checks(known)) {
                 if (!done.contains(check.key()) || mechanism.mayRepeat(check)) {
                     mechanism
                             .forecast(check, hypotheses, weights, supplyVolts)
-                            .map(f -> weighed(check, f, weights))
+                            .map(f -> weighed(check, f, seen.apply(outcomes(f, weights)), weights))
                             .ifPresent(next::add);
                 }
             }
@@ -44,9 +71,56 @@ final class CheckPlanner {
         return next;
     }
 
-    private NextCheck weighed(Check check, Mechanism.Forecast forecast, double[] weights) {
-        double bits = information(forecast.outcomes(), weights);
-        return new NextCheck(check, bits, bits / check.minutes(), forecast.expectations());
+    private List<double[]> outcomes(Mechanism.Forecast forecast, double[] weights) {
+        return forecast.isShared()
+                ? unlisted.in(forecast.outcomes(), weights)
+                : forecast.outcomes();
+    }
+
+    /** Whether a repair came later of something that may have made a piece what it was. */
+    private boolean isMendedSince(List<Pairs.Learned> learned, int e) {
+        double[] logs = learned.get(e).logs();
+        double healthy = logs[hypotheses.healthy()];
+        return learned.stream()
+                .skip(e + 1L)
+                .map(Pairs.Learned::piece)
+                .filter(Evidence.RepairFailed.class::isInstance)
+                .map(p -> ((Evidence.RepairFailed) p).suspectId())
+                .anyMatch(
+                        id ->
+                                IntStream.range(0, logs.length)
+                                        .filter(i -> hypotheses.get(i).suspectId().equals(id))
+                                        .anyMatch(i -> Math.abs(logs[i] - healthy) > TOUCHED));
+    }
+
+    private NextCheck weighed(
+            Check check, Mechanism.Forecast forecast, List<double[]> outcomes, double[] weights) {
+        double bits = information(outcomes, weights);
+        return new NextCheck(
+                check, bits, bits / (check.minutes() + MINUTES_ASIDE), forecast.expectations());
+    }
+
+    /**
+     * What is seen beside a fault that is there already: of the two the one decides that takes the
+     * outcomes further away from those of a healthy vehicle.
+     */
+    private List<double[]> beside(List<double[]> outcomes, int first) {
+        int healthy = hypotheses.healthy();
+        double far = distance(outcomes, first, healthy);
+        List<double[]> both = outcomes.stream().map(double[]::clone).toList();
+        for (int i = 0; i < hypotheses.size(); i++) {
+            if (distance(outcomes, i, healthy) < far) {
+                for (double[] chance : both) {
+                    chance[i] = chance[first];
+                }
+            }
+        }
+        return both;
+    }
+
+    /** Total variation between two hypotheses' outcomes, twice. */
+    private static double distance(List<double[]> outcomes, int a, int b) {
+        return outcomes.stream().mapToDouble(chance -> Math.abs(chance[a] - chance[b])).sum();
     }
 
     /** Mutual information between suspect and outcome of a check, in bits (Shannon 1948). */

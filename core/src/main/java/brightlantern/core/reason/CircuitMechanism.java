@@ -58,6 +58,11 @@ final class CircuitMechanism implements Mechanism {
                 }
             };
 
+    /** So often an unlisted cause leaves a point at either rail, and so near. */
+    private static final double AT_A_RAIL = 0.2;
+
+    private static final double RAIL_VOLTS = 0.1;
+
     /** So many checks are remembered with what was foretold of them. */
     private static final int MOST_FORETOLD = 1000;
 
@@ -127,6 +132,11 @@ final class CircuitMechanism implements Mechanism {
     }
 
     @Override
+    public boolean isShared(Evidence piece) {
+        return true;
+    }
+
+    @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
         if (piece instanceof Evidence.Outcome o) {
             OfGauge its = gauges.get(o.findingId());
@@ -150,9 +160,22 @@ final class CircuitMechanism implements Mechanism {
         double blur = piece instanceof Evidence.Run run ? run.deviation() : 0;
         for (int i = 0; i < logs.length; i++) {
             double anything = Odds.anything(under.get(i));
-            logs[i] = Math.log(normals.get()[i].blurred(blur).density(x, anything));
+            Normal foretold = normals.get()[i].blurred(blur);
+            double density = foretold.density(x, anything);
+            logs[i] =
+                    Math.log(
+                            under.get(i).isUnknown() && piece instanceof Evidence.Reading r
+                                    ? broken(density, x, r.supplyVolts(), foretold.top())
+                                    : density);
         }
         return logs;
+    }
+
+    /** What is broken in whatever way often has nothing, or all of the supply. */
+    private static double broken(double density, double volts, double supply, double top) {
+        double dead = new Normal(0, RAIL_VOLTS, top).density(volts, 0);
+        double full = new Normal(supply, 2 * RAIL_VOLTS, top).density(volts, 0);
+        return (1 - 2 * AT_A_RAIL) * density + AT_A_RAIL * (dead + full);
     }
 
     /** What each hypothesis foretold of a figure that was read. */
@@ -298,6 +321,11 @@ final class CircuitMechanism implements Mechanism {
             this.its = its;
             this.under = under;
             this.weights = weights;
+        }
+
+        @Override
+        public boolean isShared() {
+            return true;
         }
 
         @Override

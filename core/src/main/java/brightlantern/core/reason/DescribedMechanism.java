@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.code.Code;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
@@ -12,7 +13,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /** What a description tells of its suspects: their codes, symptoms, and findings with outcomes. */
 final class DescribedMechanism implements Mechanism {
@@ -40,8 +43,13 @@ final class DescribedMechanism implements Mechanism {
     private final VehicleDescription description;
     private final Map<String, String> elements;
 
+    /** Codes that modules set by what they see at the pins of drawn circuits. */
+    private final Set<String> circuitCodes;
+
     DescribedMechanism(VehicleDescription description) {
         this.description = description;
+        this.circuitCodes =
+                description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
         this.elements = NetworkMechanism.elements(description.suspects());
     }
 
@@ -56,6 +64,16 @@ final class DescribedMechanism implements Mechanism {
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
         return under.each(h -> Math.log(likelihood(h, piece)));
+    }
+
+    /** What is told and stored of drawn circuits, as far as it is there. */
+    @Override
+    public boolean isShared(Evidence piece) {
+        return piece instanceof Evidence.SymptomTold told
+                ? told.symptomId().startsWith(CircuitSuspects.PREFIX)
+                : piece instanceof Evidence.CodeSeen code
+                        && code.present()
+                        && circuitCodes.contains(code.code());
     }
 
     private double likelihood(Hypothesis h, Evidence piece) {

@@ -2,9 +2,13 @@ package brightlantern.core.reason;
 
 import brightlantern.core.signal.Words;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** What is known, in words. */
 public final class Explanation {
+    /** With less than this a second cause is not told. */
+    private static final double TOLD = 0.1;
+
     private Explanation() {}
 
     /**
@@ -22,9 +26,14 @@ public final class Explanation {
      * What is known, in a sentence.
      *
      * @param standings the surest first
+     * @param alike the surest, and those that cannot be told from it
+     * @param two probability that two things are broken
      */
-    static String sentence(List<Standing> standings) {
+    static String sentence(List<Standing> standings, List<Standing> alike, double two) {
         Standing lead = standings.get(0);
+        if (two >= Ranking.POINTED_AT && lead.isDescribed()) {
+            return both(standings, two);
+        }
         String sure = Words.percent(lead.sureness());
         return switch (lead.suspectId()) {
             case Hypothesis.NOTHING ->
@@ -39,11 +48,50 @@ public final class Explanation {
                             : "No described cause explains what was found; something else is likely ("
                                     + sure
                                     + ").";
-            default -> named(lead, sure);
+            default -> named(lead, alike, sure);
         };
     }
 
-    private static String named(Standing lead, String sure) {
+    /** What one of two is to be told with. */
+    private static String both(List<Standing> standings, double two) {
+        Standing lead = standings.get(0);
+        List<Standing> others =
+                standings.stream().skip(1).filter(Standing::isDescribed).limit(1).toList();
+        String first =
+                (lead.sureness() >= Ranking.ACCUSED
+                                ? lead.name() + " is one of them"
+                                : lead.name() + " leads")
+                        + " ("
+                        + Words.percent(lead.sureness())
+                        + ")";
+        return "No one cause explains all that was found; two things are broken ("
+                + Words.percent(two)
+                + "). "
+                + first
+                + others.stream()
+                        .filter(s -> s.sureness() >= TOLD)
+                        .map(
+                                s ->
+                                        "; beside it "
+                                                + s.name()
+                                                + " ("
+                                                + Words.percent(s.sureness())
+                                                + ")")
+                        .collect(Collectors.joining())
+                + ".";
+    }
+
+    private static String named(Standing lead, List<Standing> alike, String sure) {
+        double all = Math.min(1, alike.stream().mapToDouble(Standing::sureness).sum());
+        if (alike.size() > 1 && all >= Ranking.ACCUSED) {
+            return "One of these is the cause, and no point between them can be reached: "
+                    + alike.stream()
+                            .map(s -> s.name() + " (" + Words.percent(s.sureness()) + ")")
+                            .collect(Collectors.joining("; "))
+                    + "; together "
+                    + Words.percent(all)
+                    + " sure.";
+        }
         if (lead.sureness() >= Ranking.ACCUSED) {
             return lead.name() + " is the cause (" + sure + " sure).";
         }

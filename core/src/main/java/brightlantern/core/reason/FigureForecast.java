@@ -33,6 +33,11 @@ final class FigureForecast implements Mechanism.Forecast {
     }
 
     @Override
+    public boolean isShared() {
+        return true;
+    }
+
+    @Override
     public List<double[]> outcomes() {
         // many hypotheses expect the same, and the error function is what costs
         Map<Figure, Integer> kinds = new HashMap<>();

@@ -52,6 +52,7 @@ public final class Hypotheses {
         described.forEach(s -> names.put(s.id(), s.name()));
         names.put(Hypothesis.SOMETHING_ELSE, "Something not on this list");
         names.put(Hypothesis.NOTHING, "Nothing broken at present");
+        // these two are the last
         all.add(new Hypothesis(Hypothesis.SOMETHING_ELSE, 0, PRIOR_SOMETHING_ELSE + open));
         all.add(new Hypothesis(Hypothesis.NOTHING, 0, PRIOR_NOTHING + open));
         suspects = all.stream().map(Hypothesis::suspectId).distinct().toList();
@@ -83,6 +84,16 @@ public final class Hypotheses {
      */
     public Hypothesis get(int index) {
         return all.get(index);
+    }
+
+    /** Place of the cause that nobody listed. */
+    int unlisted() {
+        return all.size() - 2;
+    }
+
+    /** Place of the vehicle that is well. */
+    int healthy() {
+        return all.size() - 1;
     }
 
     /** All of them, in their order. */

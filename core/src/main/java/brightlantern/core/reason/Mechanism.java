@@ -40,6 +40,14 @@ public interface Mechanism {
     double[] logLikelihoods(Evidence piece, Hypotheses under);
 
     /**
+     * Whether a piece tells of something that listed causes make fail or work, so that an unlisted
+     * one beside them shows the like.
+     */
+    default boolean isShared(Evidence piece) {
+        return false;
+    }
+
+    /**
      * What a piece should have come to under a suspect, in words; empty where no figure is
      * foretold.
      *
@@ -72,6 +80,11 @@ public interface Mechanism {
     interface Forecast {
         /** Probability of each outcome under each hypothesis: an array for each outcome. */
         List<double[]> outcomes();
+
+        /** Whether an unlisted cause would show the like of what listed ones show. */
+        default boolean isShared() {
+            return false;
+        }
 
         /** What it should read under the leading suspects, in words. */
         List<String> expectations();

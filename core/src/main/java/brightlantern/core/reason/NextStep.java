@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -11,6 +12,9 @@ import java.util.Optional;
 public sealed interface NextStep {
     /** A minute of work costs about so much, in the currency of the repairs' prices. */
     double PRICE_OF_A_MINUTE = 1.5;
+
+    /** A repair in vain costs its proof beside itself, another visit, and some of the trust. */
+    double MINUTES_IN_VAIN = 60;
 
     /** A check that is expected to tell less than this, in bits, is not worth the way. */
     double LEAST_BITS = 0.02;
@@ -32,6 +36,9 @@ public sealed interface NextStep {
     /** The cause is sure enough for what its repair costs. */
     record Repair(Standing cause) implements NextStep {}
 
+    /** It is likelier than all others together, and no check is left: its repair is a trial. */
+    record Trial(Standing cause) implements NextStep {}
+
     /** A repair was done and is not yet proven. */
     record GoOnProving() implements NextStep {}
 
@@ -44,6 +51,7 @@ public sealed interface NextStep {
      * @param swept whether a whole sweep was kept in it
      * @param coded whether its complaint is coded
      * @param repaired whether a repair waits for its proof
+     * @param found what was found so far
      * @param next checks not yet done, the most telling first
      */
     record Situation(
@@ -52,6 +60,7 @@ public sealed interface NextStep {
             boolean coded,
             boolean repaired,
             Ranking ranking,
+            List<Evidence> found,
             List<NextCheck> next) {}
 
     /** The next step in a situation. */
@@ -74,7 +83,12 @@ public sealed interface NextStep {
                     .filter(c -> c.bits() >= LEAST_BITS)
                     .findFirst()
                     .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
-                    .orElseGet(() -> new NothingLeft(left(at.ranking())));
+                    .orElseGet(() -> nothingLeft(at.ranking()));
+        }
+        Optional<NextCheck> end =
+                BothEnds.missing(description, cause.get().suspectId(), at.found(), at.next());
+        if (end.isPresent()) {
+            return new DoCheck(end.get(), Optional.of(notMeasured(cause.get())));
         }
         double atStake =
                 (1 - cause.get().sureness())
@@ -83,13 +97,27 @@ public sealed interface NextStep {
                                 .map(
                                         s ->
                                                 s.repair().minutes()
-                                                        + s.repair().price() / PRICE_OF_A_MINUTE)
+                                                        + s.repair().price() / PRICE_OF_A_MINUTE
+                                                        + MINUTES_IN_VAIN)
                                 .orElse(0.0);
         return at.next().stream()
                 .filter(c -> c.bits() >= LEAST_BITS && c.check().minutes() < atStake)
                 .findFirst()
                 .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
                 .orElseGet(() -> new Repair(cause.get()));
+    }
+
+    private static NextStep nothingLeft(Ranking ranking) {
+        return ranking.lead().isDescribed() && ranking.sureness() >= Ranking.POINTED_AT
+                ? new Trial(ranking.lead())
+                : new NothingLeft(left(ranking));
+    }
+
+    private static String notMeasured(Standing cause) {
+        return cause.name()
+                + " is named with "
+                + Words.percent(cause.sureness())
+                + ", and one end of it was not measured yet. What nobody listed would show there.";
     }
 
     private static String before(Standing cause, double atStake, NextCheck check) {

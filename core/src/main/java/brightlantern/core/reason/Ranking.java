@@ -5,9 +5,13 @@ import java.util.Optional;
 
 /**
  * @param standings all suspects, the surest first
+ * @param alike the surest, and those that no measurement can tell from it because no point between
+ *     them can be reached
+ * @param two probability that two things are broken, which both stand among the others: so much
+ *     more than 1 the standings add up to
  * @param sentence what is known, in a sentence
  */
-public record Ranking(List<Standing> standings, String sentence) {
+public record Ranking(List<Standing> standings, List<Standing> alike, double two, String sentence) {
     /** From here on the program says that it is this one. */
     public static final double ACCUSED = 0.8;
 
@@ -16,6 +20,17 @@ public record Ranking(List<Standing> standings, String sentence) {
 
     public Ranking {
         standings = List.copyOf(standings);
+        alike = List.copyOf(alike);
+    }
+
+    /** A ranking of suspects that can all be told apart. */
+    public Ranking(List<Standing> standings, String sentence) {
+        this(standings, standings.subList(0, 1), 0, sentence);
+    }
+
+    /** How sure it is that one of those is the cause that cannot be told apart from the surest. */
+    public double sureness() {
+        return Math.min(1, alike.stream().mapToDouble(Standing::sureness).sum());
     }
 
     /** The surest. */
@@ -28,9 +43,12 @@ public record Ranking(List<Standing> standings, String sentence) {
         return standings.stream().filter(s -> s.suspectId().equals(suspectId)).findFirst();
     }
 
-    /** The described suspect that is sure enough to be named, if any. */
+    /**
+     * The described suspect that is sure enough to be named, if any; alone, or with those that
+     * cannot be told from it.
+     */
     public Optional<Standing> accused() {
-        return lead().isDescribed() && lead().sureness() >= ACCUSED
+        return lead().isDescribed() && sureness() >= ACCUSED
                 ? Optional.of(lead())
                 : Optional.empty();
     }

@@ -1,6 +1,8 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -8,6 +10,8 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 
 /**
  * Weighs evidence over the suspects of a vehicle. Each way in which faults show is a {@link
@@ -18,6 +22,10 @@ public final class Reasoner {
     /** A finding that moves a suspect by less than this is not told. */
     private static final double TOLD_LOG10 = 0.05;
 
+    /** A suspect with less than this is not told beside another. */
+    private static final double FAINT = 0.02;
+
+    private final VehicleDescription description;
     private final List<Mechanism> mechanisms;
     private final Hypotheses hypotheses;
     private final CheckPlanner planner;
@@ -37,6 +45,7 @@ public final class Reasoner {
      * @param mechanisms ways in which its faults show
      */
     public Reasoner(VehicleDescription description, List<Mechanism> mechanisms) {
+        this.description = description;
         this.mechanisms = List.copyOf(mechanisms);
         this.hypotheses = new Hypotheses(description.suspects(), this.mechanisms);
         this.planner = new CheckPlanner(hypotheses, this.mechanisms);
@@ -44,34 +53,46 @@ public final class Reasoner {
 
     /** Ranks all suspects by the newest evidence of each kind. */
     public Ranking rank(List<Evidence> evidence) {
+        List<Integer> newest = newest(evidence);
+        List<Pairs.Learned> learned = learned(newest.stream().map(evidence::get).toList());
         Posterior posterior = new Posterior(hypotheses);
         Map<String, List<Contribution>> contributions = new HashMap<>();
-        for (int index : newest(evidence)) {
-            Evidence piece = evidence.get(index);
-            Mechanism mechanism = of(piece);
-            double[] logLikelihoods = mechanism.logLikelihoods(piece, hypotheses);
+        for (int e = 0; e < learned.size(); e++) {
+            Evidence piece = learned.get(e).piece();
+            double[] logLikelihoods = learned.get(e).logs();
             double[] before = posterior.weights();
             double[] log10Odds = posterior.log10Odds(logLikelihoods);
             for (int k = 0; k < log10Odds.length; k++) {
                 if (Math.abs(log10Odds[k]) >= TOLD_LOG10) {
                     String suspect = hypotheses.suspects().get(k);
-                    String foretold = mechanism.foretold(piece, suspect, hypotheses, before);
+                    String foretold = of(piece).foretold(piece, suspect, hypotheses, before);
                     contributions
                             .computeIfAbsent(suspect, x -> new ArrayList<>())
-                            .add(new Contribution(index, log10Odds[k], foretold));
+                            .add(new Contribution(newest.get(e), log10Odds[k], foretold));
                 }
             }
             posterior.learn(logLikelihoods);
         }
-        return ranking(posterior.weights(), contributions);
+        return ranking(posterior.weights(), Pairs.of(hypotheses, learned), contributions);
     }
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
     public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
+        List<Pairs.Learned> learned =
+                learned(newest(evidence).stream().map(evidence::get).toList());
         Posterior posterior = new Posterior(hypotheses);
-        List<Evidence> known = newest(evidence).stream().map(evidence::get).toList();
-        known.forEach(piece -> posterior.learn(of(piece).logLikelihoods(piece, hypotheses)));
-        return planner.next(known, posterior.weights(), supplyVolts);
+        learned.forEach(l -> posterior.learn(l.logs()));
+        return planner.next(
+                learned, posterior.weights(), Pairs.of(hypotheses, learned), supplyVolts);
+    }
+
+    private List<Pairs.Learned> learned(List<Evidence> pieces) {
+        return new Unlisted(hypotheses)
+                .in(
+                        pieces.stream()
+                                .map(p -> new Pairs.Learned(p, of(p).logLikelihoods(p, hypotheses)))
+                                .toList(),
+                        p -> of(p).isShared(p));
     }
 
     /** What a suspect is called; its id when nobody described it. */
@@ -98,9 +119,18 @@ public final class Reasoner {
         return last.values().stream().sorted().toList();
     }
 
-    private Ranking ranking(double[] weights, Map<String, List<Contribution>> contributions) {
+    private Ranking ranking(
+            double[] weights,
+            Optional<Pairs.Two> two,
+            Map<String, List<Contribution>> contributions) {
         List<Standing> standings = new ArrayList<>();
         double[] sure = hypotheses.bySuspect(weights);
+        two.ifPresent(
+                t -> {
+                    for (int k = 0; k < sure.length; k++) {
+                        sure[k] = (1 - t.share()) * sure[k] + t.share() * t.broken()[k];
+                    }
+                });
         for (int k = 0; k < sure.length; k++) {
             String id = hypotheses.suspects().get(k);
             standings.add(
@@ -112,7 +142,28 @@ public final class Reasoner {
                             size(id, weights)));
         }
         standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
-        return new Ranking(standings, Explanation.sentence(standings));
+        double both = two.map(Pairs.Two::both).orElse(0.0);
+        List<Standing> alike = alike(standings);
+        return new Ranking(standings, alike, both, Explanation.sentence(standings, alike, both));
+    }
+
+    /** The leading suspect, and those at whose places nothing else can be measured. */
+    private List<Standing> alike(List<Standing> standings) {
+        Standing lead = standings.get(0);
+        Set<String> places = place(lead).map(description.wiring()::alike).orElse(Set.of());
+        return standings.stream()
+                .filter(s -> s == lead || place(s).filter(places::contains).isPresent())
+                .filter(s -> s == lead || s.sureness() >= FAINT)
+                .toList();
+    }
+
+    /** The part of a circuit in which a suspect lets too little through. */
+    private Optional<String> place(Standing standing) {
+        return description
+                .suspect(standing.suspectId())
+                .flatMap(Suspect::effect)
+                .filter(Effect.Series.class::isInstance)
+                .map(e -> ((Effect.Series) e).of());
     }
 
     private String size(String suspectId, double[] weights) {

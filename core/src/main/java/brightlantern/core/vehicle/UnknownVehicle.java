@@ -27,6 +27,9 @@ public final class UnknownVehicle {
     public static final List<Range> ADDRESSES =
             List.of(new Range(0x1000, 0x7FFF), new Range(0x0001, 0x0DFF));
 
+    /** Addresses that ISO 13400-2 reserves: no module can stand there. */
+    public static final Range RESERVED = new Range(0x8000, 0xE3FF);
+
     private UnknownVehicle() {}
 
     /**

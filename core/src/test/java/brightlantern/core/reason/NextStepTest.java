@@ -26,7 +26,8 @@ class NextStepTest {
     }
 
     private static NextStep step(Ranking ranking, NextCheck... next) {
-        return NextStep.of(new Situation(true, true, true, false, ranking, List.of(next)), LOADER);
+        return NextStep.of(
+                new Situation(true, true, true, false, ranking, List.of(), List.of(next)), LOADER);
     }
 
     @Test
@@ -34,15 +35,30 @@ class NextStepTest {
         Ranking any = named("valve-5", 0.95);
         assertThat(
                         NextStep.of(
-                                new Situation(true, false, true, false, any, List.of(check(0, 1))),
+                                new Situation(
+                                        true,
+                                        false,
+                                        true,
+                                        false,
+                                        any,
+                                        List.of(),
+                                        List.of(check(0, 1))),
                                 LOADER))
                 .isInstanceOf(NextStep.SweepFirst.class);
         NextStep uncoded =
-                NextStep.of(new Situation(true, false, false, false, any, List.of()), LOADER);
+                NextStep.of(
+                        new Situation(true, false, false, false, any, List.of(), List.of()),
+                        LOADER);
         assertThat(((NextStep.SweepFirst) uncoded).why()).contains("not coded");
-        assertThat(NextStep.of(new Situation(true, true, true, true, any, List.of()), LOADER))
+        assertThat(
+                        NextStep.of(
+                                new Situation(true, true, true, true, any, List.of(), List.of()),
+                                LOADER))
                 .isInstanceOf(NextStep.GoOnProving.class);
-        assertThat(NextStep.of(new Situation(false, true, true, true, any, List.of()), LOADER))
+        assertThat(
+                        NextStep.of(
+                                new Situation(false, true, true, true, any, List.of(), List.of()),
+                                LOADER))
                 .isInstanceOf(NextStep.Closed.class);
     }
 
@@ -67,6 +83,7 @@ class NextStepTest {
             assertThat(step).isInstanceOf(NextStep.NothingLeft.class);
             assertThat(((NextStep.NothingLeft) step).why()).isNotBlank();
         }
+        assertThat(step(named("pressure-pump", 0.7))).isInstanceOf(NextStep.Trial.class);
         List<NextCheck> some = new ArrayList<>(List.of(check(0, 0.01), check(1, 0.4)));
         assertThat(step(named("pressure-pump", 0.36), some.toArray(new NextCheck[0])))
                 .isEqualTo(new NextStep.DoCheck(some.get(1), Optional.empty()));

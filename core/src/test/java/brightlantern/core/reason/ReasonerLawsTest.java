@@ -73,7 +73,8 @@ class ReasonerLawsTest {
             assertThat(ranking.standings())
                     .allSatisfy(s -> assertThat(s.sureness()).isBetween(0.0, 1.0));
             assertThat(ranking.standings().stream().mapToDouble(Standing::sureness).sum())
-                    .isCloseTo(1, within(1e-9));
+                    .isCloseTo(1 + ranking.two(), within(1e-9));
+            assertThat(ranking.two()).isBetween(0.0, 1.0);
             assertThat(ranking.standings())
                     .isSortedAccordingTo(Comparator.comparingDouble((Standing s) -> -s.sureness()));
             List<Evidence> shuffled = new ArrayList<>(found);

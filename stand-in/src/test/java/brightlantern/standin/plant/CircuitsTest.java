@@ -50,7 +50,7 @@ class CircuitsTest {
                 .isEmpty();
         Random random = new Random(id.hashCode());
         for (int i = 0; i < 12; i++) {
-            Breaker.Broken broken = new Breaker(v).breakSomething(random);
+            Breaker.Broken broken = new Breaker(v).breakSomething(random, false);
             assertThat(broken.complaint()).isNotBlank();
             new Breaker(v).breakable().forEach(f -> c.mend(f.of()));
             assertThat(c.used((module, code, failed) -> {})).as(broken.truth()).isEmpty();
@@ -61,7 +61,8 @@ class CircuitsTest {
     void aBurntLampIsDarkItsNeighbourIsNotAndItsModuleSaysSo() {
         StandInVehicle v = vehicle("oriel-heron");
         Circuits c = v.simulation().circuits().orElseThrow();
-        Optional<Breaker.Broken> broken = new Breaker(v).breakPart(failure(v, "low-left"), 0);
+        Optional<Breaker.Broken> broken =
+                new Breaker(v).breakPart(failure(v, "low-left"), 0, false);
         assertThat(broken.orElseThrow().complaint()).contains("Left low beam dark", "low beam on");
         assertThat(v.module("body").memory().failed(0x90A113)).isTrue();
         assertThat(seen(c, "Left low beam")).isEqualTo("nothing");

@@ -1,0 +1,96 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayDeque;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/**
+ * Nothing in a circuit is mended before somebody measured at both of its ends: a list is never
+ * complete, and what stands beside the accused unlisted shows there.
+ */
+final class BothEnds {
+    private BothEnds() {}
+
+    /**
+     * The reading that is still wanted at an end of what is accused; empty when both were measured,
+     * or cannot be.
+     *
+     * @param found what was found so far
+     * @param next checks that may be done
+     */
+    static Optional<NextCheck> missing(
+            VehicleDescription d, String suspectId, List<Evidence> found, List<NextCheck> next) {
+        if (!(d.suspect(suspectId).flatMap(Suspect::effect).orElse(null)
+                        instanceof Effect.Series series)
+                || !series.breaks()) {
+            return Optional.empty();
+        }
+        Set<String> read =
+                found.stream()
+                        .filter(Evidence.Reading.class::isInstance)
+                        .map(e -> ((Evidence.Reading) e).pointId())
+                        .collect(Collectors.toSet());
+        // a fuse or an earth stands on several sheets; one of them is in question
+        for (Circuit circuit : d.wiring().with(series.of())) {
+            Component part = circuit.component(series.of()).orElseThrow();
+            for (String end : List.of(part.from(), part.to())) {
+                Set<String> points = reach(circuit, part, end);
+                Optional<NextCheck> wanted = at(circuit, points, next);
+                if (points.stream().noneMatch(read::contains) && wanted.isPresent()) {
+                    return wanted;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The nearest points that a probe can touch on one side of a part. */
+    private static Set<String> reach(Circuit circuit, Component part, String end) {
+        Set<String> points = new HashSet<>();
+        Set<String> seen = new HashSet<>(List.of(part.from(), part.to()));
+        Deque<String> open = new ArrayDeque<>(List.of(end));
+        while (!open.isEmpty()) {
+            String node = open.remove();
+            if (circuit.point(node).canBeProbed()) {
+                points.add(node);
+                continue;
+            }
+            for (Component c : circuit.components()) {
+                String other =
+                        c.from().equals(node) ? c.to() : c.to().equals(node) ? c.from() : node;
+                if (c != part && seen.add(other)) {
+                    open.add(other);
+                }
+            }
+        }
+        return points;
+    }
+
+    /** The most telling check at one of these points, at work if it can be. */
+    private static Optional<NextCheck> at(
+            Circuit circuit, Set<String> points, List<NextCheck> next) {
+        return next.stream()
+                .filter(
+                        n ->
+                                n.check() instanceof Check.Reading r
+                                        && r.circuit().equals(circuit.id())
+                                        && points.contains(r.point()))
+                .max(
+                        Comparator.comparing(
+                                        (NextCheck n) ->
+                                                !((Check.Reading) n.check()).moving().isEmpty())
+                                .thenComparingDouble(NextCheck::bits));
+    }
+}

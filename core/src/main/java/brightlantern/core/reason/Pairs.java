@@ -1,0 +1,255 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.suspect.Evidence;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+
+/**
+ * Two faults at once, and one that is left beside one that was mended. Of two faults the one that
+ * moves a piece of evidence further away from what a healthy vehicle shows decides it, whatever the
+ * mechanism; what was found after a repair is the other's alone.
+ */
+final class Pairs {
+    /** Of so many jobs two parts are broken. */
+    private static final double TWO = 0.03;
+
+    /** So much the second must add to what the first explains, as a logarithm. */
+    private static final double NEEDED = 1;
+
+    /** So much less likely than under a healthy vehicle, as a logarithm. */
+    private static final double CONTRADICTS = 2;
+
+    /** So many hypotheses are tried as the first of two, and of one suspect so many sizes. */
+    private static final int FIRSTS = 60;
+
+    private static final int SIZES = 4;
+
+    /** So many are tried as the second. */
+    private static final int SECONDS = 300;
+
+    /**
+     * A piece that was learned.
+     *
+     * @param logs natural logarithm of its likelihood under each hypothesis
+     */
+    record Learned(Evidence piece, double[] logs) {}
+
+    /**
+     * What is known of two faults.
+     *
+     * @param share probability that it is two
+     * @param both probability that it is two of which neither was mended yet
+     * @param broken by suspect, probability that it is one of the two; the mended does not count
+     * @param first place of the likelier hypothesis of the likeliest two
+     * @param isMended whether the first was mended already
+     * @param second probability of each hypothesis beside the first
+     */
+    record Two(
+            double share,
+            double both,
+            double[] broken,
+            int first,
+            boolean isMended,
+            double[] second) {}
+
+    private final Hypotheses hypotheses;
+    private final List<Learned> learned;
+    private final int nothing;
+    private final double[] priors;
+    private final double described;
+
+    private Pairs(Hypotheses hypotheses, List<Learned> learned) {
+        this.hypotheses = hypotheses;
+        this.learned = learned;
+        this.priors = hypotheses.priors();
+        this.nothing = hypotheses.healthy();
+        this.described = sum(priors, this::isDescribed);
+    }
+
+    /** What is known of two faults; nothing before there is something that they could share. */
+    static Optional<Two> of(Hypotheses hypotheses, List<Learned> learned) {
+        Pairs pairs = new Pairs(hypotheses, learned);
+        return learned.size() < 2 || pairs.described <= 0 ? Optional.empty() : pairs.two();
+    }
+
+    private boolean isDescribed(int i) {
+        return i != nothing && !isUnknown(i);
+    }
+
+    private boolean isUnknown(int i) {
+        return hypotheses.get(i).isUnknown();
+    }
+
+    private boolean isMended(int i) {
+        return mendedAt(i) >= 0;
+    }
+
+    /** Place of the repair of a hypothesis' suspect among what was learned; −1 without one. */
+    private int mendedAt(int i) {
+        for (int e = 0; e < learned.size(); e++) {
+            if (learned.get(e).piece() instanceof Evidence.RepairFailed failed
+                    && failed.suspectId().equals(hypotheses.get(i).suspectId())) {
+                return e;
+            }
+        }
+        return -1;
+    }
+
+    private static double sum(double[] of, IntPredicate those) {
+        return IntStream.range(0, of.length).filter(those).mapToDouble(i -> of[i]).sum();
+    }
+
+    private Optional<Two> two() {
+        double[] gains = new double[hypotheses.size()];
+        for (int i = 0; i < gains.length; i++) {
+            gains[i] = isDescribed(i) ? gain(i) : Double.NEGATIVE_INFINITY;
+        }
+        List<Integer> best =
+                IntStream.range(0, gains.length)
+                        .filter(this::isDescribed)
+                        .filter(i -> priors[i] > 0)
+                        .boxed()
+                        .sorted(Comparator.comparingDouble((Integer i) -> -gains[i]))
+                        .toList();
+        List<Integer> firsts = some(best, FIRSTS);
+        List<Integer> seconds = some(best, SECONDS);
+        double top = Double.NEGATIVE_INFINITY;
+        double[][] logs = new double[firsts.size()][seconds.size()];
+        for (int a = 0; a < logs.length; a++) {
+            for (int b = 0; b < seconds.size(); b++) {
+                logs[a][b] = together(firsts.get(a), seconds.get(b));
+                top = Math.max(top, logs[a][b]);
+            }
+        }
+        return top == Double.NEGATIVE_INFINITY
+                ? Optional.empty()
+                : Optional.of(weighed(firsts, seconds, logs, top));
+    }
+
+    /** How much of what was learned it explains better than a healthy vehicle does. */
+    private double gain(int i) {
+        double gain = Math.log(Math.max(priors[i], Double.MIN_NORMAL));
+        int mended = mendedAt(i);
+        for (int e = 0; e < learned.size(); e++) {
+            double[] logs = learned.get(e).logs();
+            if (mended < 0 || e < mended) {
+                gain += Math.max(0, logs[i] - logs[nothing]);
+            }
+        }
+        return gain;
+    }
+
+    /** The best of them, of one suspect not more than a few sizes. */
+    private List<Integer> some(List<Integer> best, int most) {
+        Map<String, Integer> sizes = new HashMap<>();
+        return best.stream()
+                .filter(i -> sizes.merge(hypotheses.get(i).suspectId(), 1, Integer::sum) <= SIZES)
+                .limit(most)
+                .toList();
+    }
+
+    /**
+     * Logarithm of prior and likelihood of two. Of one suspect twice there is none, nor of two of
+     * which one alone explains as much.
+     */
+    private double together(int first, int second) {
+        if (hypotheses.get(first).suspectId().equals(hypotheses.get(second).suspectId())
+                || isMended(second)) {
+            return Double.NEGATIVE_INFINITY;
+        }
+        int mended = mendedAt(first);
+        double both = 0;
+        double one = 0;
+        double other = 0;
+        for (int e = 0; e < learned.size(); e++) {
+            double[] logs = learned.get(e).logs();
+            one += logs[first];
+            other += logs[second];
+            both +=
+                    mended < 0 || e < mended
+                            ? decisive(logs[first], logs[second], logs[nothing])
+                            : logs[second];
+        }
+        return both < Math.max(one, other) + NEEDED
+                ? Double.NEGATIVE_INFINITY
+                : both
+                        + Math.log(TWO)
+                        + Math.log(priors[first] / described)
+                        + Math.log(priors[second] / described);
+    }
+
+    /** What contradicts one of them is not mended by the other. */
+    private static double decisive(double a, double b, double healthy) {
+        double less = Math.min(a, b);
+        double more = Math.max(a, b);
+        if (less < healthy - CONTRADICTS) {
+            return less;
+        }
+        return more > healthy ? more : less;
+    }
+
+    private Two weighed(List<Integer> firsts, List<Integer> seconds, double[][] logs, double top) {
+        double[] singles = new double[hypotheses.size()];
+        for (int i = 0; i < singles.length; i++) {
+            singles[i] = Math.log(Math.max(priors[i], Double.MIN_NORMAL));
+            for (Learned l : learned) {
+                singles[i] += l.logs()[i];
+            }
+        }
+        double highest = Math.max(top, Arrays.stream(singles).max().orElse(top));
+        double single = Arrays.stream(singles).map(l -> Math.exp(l - highest)).sum();
+        double[] broken = new double[hypotheses.size()];
+        double[] byFirst = new double[firsts.size()];
+        double pairs = 0;
+        double mended = 0;
+        for (int a = 0; a < firsts.size(); a++) {
+            for (int b = 0; b < seconds.size(); b++) {
+                double w = Math.exp(logs[a][b] - highest);
+                byFirst[a] += w;
+                broken[seconds.get(b)] += w;
+                if (isMended(firsts.get(a))) {
+                    mended += w;
+                } else {
+                    broken[firsts.get(a)] += w;
+                }
+                pairs += w;
+            }
+        }
+        int likeliest =
+                IntStream.range(0, byFirst.length)
+                        .boxed()
+                        .max(Comparator.comparingDouble(a -> byFirst[a]))
+                        .orElseThrow();
+        double share = pairs / (pairs + single);
+        double[] sure = hypotheses.bySuspect(broken);
+        double all = pairs;
+        return new Two(
+                share,
+                (pairs - mended) / (pairs + single),
+                Arrays.stream(sure).map(w -> all > 0 ? Math.min(1, w / all) : 0).toArray(),
+                firsts.get(likeliest),
+                isMended(firsts.get(likeliest)),
+                beside(seconds, logs[likeliest]));
+    }
+
+    /** Probability of each hypothesis as the second beside a first. */
+    private double[] beside(List<Integer> seconds, double[] logs) {
+        double[] second = new double[hypotheses.size()];
+        double top = Arrays.stream(logs).max().orElseThrow();
+        double all = 0;
+        for (int b = 0; b < logs.length; b++) {
+            second[seconds.get(b)] = Math.exp(logs[b] - top);
+            all += second[seconds.get(b)];
+        }
+        for (int i = 0; i < second.length; i++) {
+            second[i] /= all;
+        }
+        return second;
+    }
+}
