@@ -183,11 +183,14 @@ final class Garage implements AutoCloseable {
 
     static void until(String what, BooleanSupplier state) {
         long end = System.nanoTime() + MOST_NANOS;
+        long asked = System.nanoTime();
         while (!state.getAsBoolean()) {
             if (System.nanoTime() > end) {
                 throw new AssertionError("Waited in vain for " + what);
             }
-            LockSupport.parkNanos(5_000_000);
+            // what takes long to ask is asked less often: others want the processor as well
+            LockSupport.parkNanos(Math.max(5_000_000, 2 * (System.nanoTime() - asked)));
+            asked = System.nanoTime();
         }
     }
 

@@ -228,10 +228,10 @@ class HardSweepsTest {
     }
 
     private static List<String> shown(String html) {
-        String table =
-                html.replaceAll("(?s).*id=\"codes\"", "").replaceAll("(?s)id=\"occasions\".*", "");
+        String table = html.substring(html.indexOf("id=\"codes\""));
+        int end = table.indexOf("id=\"occasions\"");
         return Pattern.compile(">([PBCU][0-9A-F]{4}-[0-9A-F]{2})<")
-                .matcher(table)
+                .matcher(end < 0 ? table : table.substring(0, end))
                 .results()
                 .map(m -> m.group(1))
                 .toList();

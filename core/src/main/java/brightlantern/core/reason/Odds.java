@@ -6,7 +6,7 @@ final class Odds {
     static final double BLUNDER = 0.02;
 
     /** Share of figures from an instrument that are simply wrong. */
-    private static final double SLIPPED = 0.001;
+    private static final double SLIPPED = 0.002;
 
     /** Of findings under an unknown cause, this share looks healthy; the rest may be anything. */
     static final double UNKNOWN_HEALTHY = 0.6;

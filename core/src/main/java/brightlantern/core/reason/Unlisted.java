@@ -14,7 +14,7 @@ import java.util.function.Predicate;
  */
 final class Unlisted {
     /** So often it shows what the listed ones foretell together. */
-    private static final double ALIKE = 0.8;
+    private static final double ALIKE = 0.7;
 
     private final Hypotheses hypotheses;
     private final int unlisted;

@@ -286,10 +286,15 @@ public final class MdfReader {
         byte[] letters = new byte[end - block.data()];
         file.get(block.data(), letters);
         String text = new String(letters, StandardCharsets.UTF_8);
-        return Optional.of(
-                block.kind().equals("MD")
-                        ? text.replaceAll("(?s).*<TX[^>]*>(.*?)</TX>.*", "$1").trim()
-                        : text.trim());
+        return Optional.of((block.kind().equals("MD") ? told(text) : text).trim());
+    }
+
+    /** What stands in the last element TX of a comment; the comment itself when it has none. */
+    private static String told(String comment) {
+        int end = comment.lastIndexOf("</TX>");
+        int begin = end < 0 ? -1 : comment.lastIndexOf("<TX", end);
+        int from = begin < 0 ? -1 : comment.indexOf('>', begin);
+        return from < 0 || from > end ? comment : comment.substring(from + 1, end);
     }
 
     private void dataGroup(Block dg) {
