@@ -15,6 +15,7 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
@@ -50,6 +51,7 @@ class SecuritySetup {
                                         .hasAnyRole(atLeast(Accounts.Role.TECHNICIAN))
                                         .anyRequest()
                                         .authenticated())
+                .addFilterBefore(new StrangersFiles(), CsrfFilter.class)
                 .addFilterBefore(braked, UsernamePasswordAuthenticationFilter.class)
                 .formLogin(
                         form ->

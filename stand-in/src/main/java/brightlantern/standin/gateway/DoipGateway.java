@@ -6,6 +6,7 @@ import brightlantern.wire.WireFormatException;
 import brightlantern.wire.doip.DoipCodec;
 import brightlantern.wire.doip.DoipDiscovery;
 import brightlantern.wire.doip.DoipMessage;
+import brightlantern.wire.doip.MessageTooLongException;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -33,6 +34,18 @@ public final class DoipGateway implements AutoCloseable {
     private static final int MAX_TESTERS = 4;
     private static final int ANNOUNCEMENTS = 3;
     private static final long ANNOUNCE_GAP_MILLIS = 500;
+
+    /** T_TCP_Initial_Inactivity and T_TCP_General_Inactivity, ISO 13400-2:2012, table 37. */
+    private static final int INITIAL_INACTIVITY_MILLIS = 2_000;
+
+    private static final int GENERAL_INACTIVITY_MILLIS = 300_000;
+
+    /** Logical addresses of testers, ISO 13400-2:2012, table 13. */
+    private static final int FIRST_TESTER = 0x0E00;
+
+    private static final int LAST_TESTER = 0x0FFF;
+
+    private static final int ACTIVATED = 0x10;
 
     private final InetAddress address;
     private final int logicalAddress;
@@ -137,9 +150,10 @@ public final class DoipGateway implements AutoCloseable {
         try {
             request = DoipCodec.decode(frame);
         } catch (WireFormatException bad) {
-            return Optional.of(
-                    new DoipMessage.HeaderNack(
-                            bad.offset() < 2 ? 0x00 : bad.offset() == 2 ? 0x01 : 0x04));
+            return Optional.of(nack(bad));
+        }
+        if (request instanceof DoipMessage.Unknown) {
+            return Optional.of(new DoipMessage.HeaderNack(0x01));
         }
         if (request instanceof DoipMessage.IdentificationRequest
                 || request instanceof DoipMessage.IdentificationRequestByVin byVin
@@ -160,6 +174,12 @@ public final class DoipGateway implements AutoCloseable {
             return Optional.of(new DoipMessage.PowerModeResponse(powerMode.getAsInt()));
         }
         return Optional.empty();
+    }
+
+    /** Codes of table 14. */
+    private static DoipMessage nack(WireFormatException bad) {
+        int code = bad.offset() < 2 ? 0x00 : bad instanceof MessageTooLongException ? 0x02 : 0x04;
+        return new DoipMessage.HeaderNack(code);
     }
 
     private void accept() {
@@ -226,14 +246,13 @@ public final class DoipGateway implements AutoCloseable {
         void serve() {
             try {
                 socket.setTcpNoDelay(true);
+                socket.setSoTimeout(INITIAL_INACTIVITY_MILLIS);
                 InputStream in = new BufferedInputStream(socket.getInputStream());
-                while (true) {
-                    take(DoipCodec.read(in));
+                while (!socket.isClosed()) {
+                    takeNext(in);
                 }
             } catch (WireFormatException bad) {
-                send(
-                        new DoipMessage.HeaderNack(
-                                bad.offset() < 2 ? 0x00 : bad.offset() == 2 ? 0x01 : 0x04));
+                send(nack(bad));
             } catch (IOException gone) {
                 // the tester hung up, or was cut off; what it had taken over goes back below
             } finally {
@@ -245,19 +264,33 @@ public final class DoipGateway implements AutoCloseable {
             }
         }
 
-        private void take(DoipMessage message) {
+        private void takeNext(InputStream in) throws IOException {
+            try {
+                take(DoipCodec.read(in));
+            } catch (MessageTooLongException tooLong) {
+                // it is refused and passed over; the connection stays (table 14)
+                send(nack(tooLong));
+                in.skipNBytes(tooLong.length());
+            }
+        }
+
+        private void take(DoipMessage message) throws IOException {
             if (message instanceof DoipMessage.RoutingActivationRequest request) {
                 activate(request);
             } else if (message instanceof DoipMessage.Diagnostic diagnostic) {
                 diagnose(diagnostic);
             } else if (message instanceof DoipMessage.AliveCheckRequest) {
                 send(new DoipMessage.AliveCheckResponse(logicalAddress));
+            } else if (message instanceof DoipMessage.Unknown) {
+                send(new DoipMessage.HeaderNack(0x01));
             }
         }
 
-        private void activate(DoipMessage.RoutingActivationRequest request) {
+        private void activate(DoipMessage.RoutingActivationRequest request) throws IOException {
             int code;
-            if (request.activationType() > 0x01) {
+            if (request.sourceAddress() < FIRST_TESTER || request.sourceAddress() > LAST_TESTER) {
+                code = 0x00;
+            } else if (request.activationType() > 0x01) {
                 code = 0x06;
             } else if (source >= 0 && source != request.sourceAddress()) {
                 code = 0x02;
@@ -270,11 +303,15 @@ public final class DoipGateway implements AutoCloseable {
                         .forEach(t -> t.send(new DoipMessage.AliveCheckRequest()));
                 source = request.sourceAddress();
                 testers.add(this);
-                code = 0x10;
+                socket.setSoTimeout(GENERAL_INACTIVITY_MILLIS);
+                code = ACTIVATED;
             }
             send(
                     new DoipMessage.RoutingActivationResponse(
                             request.sourceAddress(), logicalAddress, code));
+            if (code != ACTIVATED) {
+                close();
+            }
         }
 
         private void diagnose(DoipMessage.Diagnostic request) {
@@ -282,6 +319,7 @@ public final class DoipGateway implements AutoCloseable {
                 send(
                         new DoipMessage.DiagnosticNack(
                                 request.target(), request.source(), 0x02, Bytes.EMPTY));
+                close();
                 return;
             }
             UdsModule module = modules.get(request.target());

@@ -12,10 +12,11 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayDeque;
-import java.util.Deque;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -23,9 +24,11 @@ import java.util.function.BiConsumer;
 import java.util.function.Function;
 
 /**
- * A volt meter behind SCPI: {@code *IDN?}, {@code *RST}, {@code *CLS}, {@code ROUTe:CLOSe
- * (@point)}, {@code ROUTe:CLOSe?}, {@code INPut:LOAD NOTHing|LAMP|BULB}, {@code
- * MEASure:VOLTage:DC?}, {@code SYSTem:ERRor?}. The black lead is on battery minus.
+ * A volt meter behind SCPI: the mandatory common commands of IEEE 488.2 (clause 10), {@code
+ * ROUTe:CLOSe (@point)}, {@code ROUTe:CLOSe?}, {@code INPut:LOAD NOTHing|LAMP|BULB}, {@code
+ * MEASure:VOLTage:DC?}, {@code SYSTem:ERRor?}; several in a line with semicolons between, a later
+ * one beside the one before it in the tree (SCPI-1999, volume 1, clause 6.2.4). The black lead is
+ * on battery minus.
  */
 public final class MeterServer implements AutoCloseable {
     /** Usual port for raw SCPI sockets, registered with IANA. */
@@ -33,7 +36,6 @@ public final class MeterServer implements AutoCloseable {
 
     private static final double GAIN_ERROR = 0.0008;
     private static final double NOISE_VOLTS = 0.002;
-    private static final int QUEUE = 20;
 
     private final ServerSocket server = new ServerSocket();
     private final Thread listener = new Thread(this::accept, "stand-in-meter");
@@ -78,7 +80,7 @@ public final class MeterServer implements AutoCloseable {
     }
 
     private void serve(Socket client) {
-        Deque<String> errors = new ArrayDeque<>();
+        StatusModel status = new StatusModel();
         try (client;
                 BufferedReader in =
                         new BufferedReader(
@@ -86,7 +88,7 @@ public final class MeterServer implements AutoCloseable {
                                         client.getInputStream(), StandardCharsets.ISO_8859_1))) {
             client.setTcpNoDelay(true);
             for (String line = in.readLine(); line != null; line = in.readLine()) {
-                String answer = line.isBlank() ? "" : answer(line, errors);
+                String answer = answers(line, status);
                 if (!answer.isEmpty()) {
                     client.getOutputStream()
                             .write((answer + "\n").getBytes(StandardCharsets.ISO_8859_1));
@@ -106,49 +108,120 @@ public final class MeterServer implements AutoCloseable {
         hang.accept(where, what);
     }
 
-    private synchronized String answer(String text, Deque<String> errors) {
+    /** Answers to the commands of a line, with semicolons between. */
+    private String answers(String text, StatusModel status) {
+        List<String> answers = new ArrayList<>();
+        String branch = "";
+        for (String command : text.split(";")) {
+            String own = command.strip();
+            if (own.isEmpty()) {
+                continue;
+            }
+            boolean rooted = own.startsWith(":") || own.startsWith("*");
+            String whole = rooted ? own.replaceFirst("^:", "") : branch + own;
+            String answer = answer(whole, status);
+            if (!answer.isEmpty()) {
+                answers.add(answer);
+            }
+            if (!own.startsWith("*")) {
+                String header = whole.split("\\s", 2)[0];
+                branch = header.substring(0, header.lastIndexOf(':') + 1);
+            }
+        }
+        return String.join(";", answers);
+    }
+
+    private synchronized String answer(String text, StatusModel status) {
         ScpiLine line;
         try {
             line = ScpiLine.parse(text);
         } catch (WireFormatException bad) {
-            error(errors, "-100,\"Command error; " + bad.getMessage().replace('"', '\'') + "\"");
+            status.error(-100, "Command error; " + bad.getMessage());
             return "";
         }
-        if (line.is("*IDN?")) {
-            return "LARKSPUR YARD,STAND-IN METER,0001,1.0";
-        } else if (line.is("*RST")) {
-            hang("", Load.NOTHING);
-        } else if (line.is("*CLS")) {
-            errors.clear();
+        if (line.header().startsWith("*")) {
+            return common(line, status);
         } else if (line.is("SYSTem:ERRor?") || line.is("SYSTem:ERRor:NEXT?")) {
-            return errors.isEmpty() ? "0,\"No error\"" : errors.poll();
+            return status.nextError();
         } else if (line.is("ROUTe:CLOSe?")) {
             return point.isEmpty() ? "(@)" : "(@" + point + ")";
         } else if (line.is("ROUTe:CLOSe")) {
-            route(line, errors);
+            route(line, status);
         } else if (line.is("INPut:LOAD")) {
-            load(line, errors);
+            load(line, status);
         } else if (line.is("MEASure:VOLTage:DC?") || line.is("MEASure:VOLTage?")) {
-            return measure(errors);
+            return measure(status);
         } else {
-            error(errors, "-113,\"Undefined header; " + line.header() + "\"");
+            status.error(-113, "Undefined header; " + line.header());
         }
         return "";
     }
 
-    private void route(ScpiLine line, Deque<String> errors) {
+    /** The commands that every instrument knows (IEEE 488.2, clause 10). */
+    private String common(ScpiLine line, StatusModel status) {
+        switch (line.header().toUpperCase(Locale.ROOT)) {
+            case "*IDN?":
+                return "LARKSPUR YARD,STAND-IN METER,0001,1.0";
+            case "*OPC?":
+                return "1";
+            case "*TST?":
+                return "0";
+            case "*ESR?":
+                return String.valueOf(status.takeEvents());
+            case "*ESE?":
+                return String.valueOf(status.eventsEnabled());
+            case "*SRE?":
+                return String.valueOf(status.serviceEnabled());
+            case "*STB?":
+                return String.valueOf(status.statusByte());
+            case "*ESE":
+                mask(line, status).ifPresent(status::enableEvents);
+                break;
+            case "*SRE":
+                mask(line, status).ifPresent(status::enableService);
+                break;
+            case "*RST":
+                hang("", Load.NOTHING);
+                break;
+            case "*CLS":
+                status.clear();
+                break;
+            case "*OPC":
+                status.complete();
+                break;
+            case "*WAI":
+                // nothing is ever under way
+                break;
+            default:
+                status.error(-113, "Undefined header; " + line.header());
+        }
+        return "";
+    }
+
+    /** A register's value, 0 to 255. */
+    private static OptionalInt mask(ScpiLine line, StatusModel status) {
+        String given = line.parameters().isEmpty() ? "" : line.parameters().get(0);
+        if (given.matches("\\d{1,3}") && Integer.parseInt(given) <= 255) {
+            return OptionalInt.of(Integer.parseInt(given));
+        }
+        status.error(
+                given.isEmpty() ? -109 : -222,
+                (given.isEmpty() ? "Missing parameter" : "Data out of range; found " + given)
+                        + ", expected 0 to 255");
+        return OptionalInt.empty();
+    }
+
+    private void route(ScpiLine line, StatusModel status) {
         if (line.parameters().size() != 1) {
-            error(errors, "-109,\"Missing parameter; one point as (@name)\"");
+            status.error(-109, "Missing parameter; one point as (@name)");
         } else if (volts.apply(line.parameters().get(0)).isEmpty()) {
-            error(
-                    errors,
-                    "-224,\"Illegal parameter value; no point " + line.parameters().get(0) + "\"");
+            status.error(-224, "Illegal parameter value; no point " + line.parameters().get(0));
         } else {
             hang(line.parameters().get(0), load);
         }
     }
 
-    private void load(ScpiLine line, Deque<String> errors) {
+    private void load(ScpiLine line, StatusModel status) {
         String name =
                 line.parameters().isEmpty()
                         ? ""
@@ -158,29 +231,18 @@ public final class MeterServer implements AutoCloseable {
             case "LAMP" -> hang(point, Load.LAMP);
             case "BULB" -> hang(point, Load.BULB);
             default ->
-                    error(
-                            errors,
-                            "-224,\"Illegal parameter value; expected NOTHing, LAMP or BULB\"");
+                    status.error(-224, "Illegal parameter value; expected NOTHing, LAMP or BULB");
         }
     }
 
-    private String measure(Deque<String> errors) {
+    private String measure(StatusModel status) {
         OptionalDouble true_ = volts.apply(point);
         if (true_.isEmpty()) {
-            error(errors, "-221,\"Settings conflict; no point routed\"");
+            status.error(-221, "Settings conflict; no point routed");
             return "9.91E37";
         }
         double shown = true_.getAsDouble() * (1 + GAIN_ERROR) + NOISE_VOLTS * random.nextGaussian();
         return String.format(Locale.ROOT, "%+.5E", shown);
-    }
-
-    private static void error(Deque<String> errors, String error) {
-        if (errors.size() >= QUEUE) {
-            errors.pollLast();
-            errors.add("-350,\"Queue overflow\"");
-        } else {
-            errors.add(error);
-        }
     }
 
     @Override

@@ -129,6 +129,15 @@ public final class CodeMemory {
         entries.replaceAll((dtc, old) -> new Entry(old.kind));
     }
 
+    /**
+     * Clears one code alone.
+     *
+     * @return whether it is one of its own
+     */
+    public synchronized boolean clear(int dtc) {
+        return entries.computeIfPresent(dtc, (number, old) -> new Entry(old.kind)) != null;
+    }
+
     /** Whether a code asks for the warning lamp (status bit 7). */
     public synchronized boolean asksForLamp() {
         return entries.values().stream().anyMatch(e -> (e.status & 0x80) != 0);

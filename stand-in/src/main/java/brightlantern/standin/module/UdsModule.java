@@ -18,6 +18,8 @@ import java.util.function.Supplier;
  */
 public final class UdsModule {
     /** It asks for more time this often, well within P2* (5 s). */
+    private static final int ALL_GROUPS = 0xFFFFFF;
+
     private static final long PENDING_MILLIS = 2000;
 
     /** Session falls back after this time without a request, S3 of ISO 14229-2, in nanoseconds. */
@@ -245,16 +247,21 @@ public final class UdsModule {
                 leaveSession();
                 session = kind;
                 // P2 in ms and P2* in 10 ms, as the standard codes them
-                yield Bytes.of(0x50, kind, 0x00, 0x32, 0x01, 0xF4);
+                yield unlessSuppressed(request, Bytes.of(0x50, kind, 0x00, 0x32, 0x01, 0xF4));
             }
             case 0x11 -> {
                 Refusal.unlessSize(request, 2);
+                int kind = request.at(1) & 0x7F;
+                // hard, key off and on, soft
+                if (kind < 1 || kind > 3) {
+                    throw new Refusal(0x12);
+                }
                 leaveSession();
-                yield Bytes.of(0x51, request.at(1));
+                yield unlessSuppressed(request, Bytes.of(0x51, kind));
             }
             case 0x14 -> {
                 Refusal.unlessSize(request, 4);
-                memory.clear();
+                clear(request.at(1) << 16 | request.at(2) << 8 | request.at(3));
                 yield Bytes.of(0x54);
             }
             case 0x19 -> new CodeReports(memory, behaviour).answer(request);
@@ -264,10 +271,27 @@ public final class UdsModule {
             case 0x31 -> routine(request);
             case 0x3E -> {
                 Refusal.unlessSize(request, 2);
-                yield (request.at(1) & 0x80) != 0 ? Bytes.EMPTY : Bytes.of(0x7E, 0x00);
+                if ((request.at(1) & 0x7F) != 0) {
+                    throw new Refusal(0x12);
+                }
+                yield unlessSuppressed(request, Bytes.of(0x7E, 0x00));
             }
             default -> throw new Refusal(0x11);
         };
+    }
+
+    /** Bit 7 of a subfunction suppresses the positive answer (ISO 14229-1, clause 8.2.2). */
+    private static Bytes unlessSuppressed(Bytes request, Bytes answer) {
+        return (request.at(1) & 0x80) != 0 ? Bytes.EMPTY : answer;
+    }
+
+    /** All groups, or one code of its own (ISO 14229-1, ClearDiagnosticInformation). */
+    private void clear(int group) {
+        if (group == ALL_GROUPS) {
+            memory.clear();
+        } else if (!memory.clear(group)) {
+            throw new Refusal(0x31);
+        }
     }
 
     private Bytes read(Bytes request) {

@@ -91,8 +91,40 @@ class DoipGatewayTest {
     void unknownActivationTypesAndASecondAddressOnOneSocketAreRefused() throws IOException {
         try (Socket socket = raw()) {
             assertThat(code(socket, 0x0E80, 0xE5)).isEqualTo(0x06);
+            assertThat(socket.getInputStream().read()).as("refused is closed").isEqualTo(-1);
+        }
+        try (Socket socket = raw()) {
             assertThat(code(socket, 0x0E80, 0x00)).isEqualTo(0x10);
             assertThat(code(socket, 0x0E81, 0x00)).isEqualTo(0x02);
+            assertThat(socket.getInputStream().read()).as("refused is closed").isEqualTo(-1);
+        }
+        try (Socket socket = raw()) {
+            assertThat(code(socket, 0x1001, 0x00)).as("no tester's address").isEqualTo(0x00);
+            assertThat(socket.getInputStream().read()).isEqualTo(-1);
+        }
+    }
+
+    /** ISO 13400-2:2012, table 14 and clause 7.1: both are refused, and the connection goes on. */
+    @Test
+    void anUnknownTypeAndTooLongAMessageAreRefusedAndPassedOver() throws IOException {
+        try (Socket socket = raw()) {
+            assertThat(code(socket, 0x0E80, 0x00)).isEqualTo(0x10);
+            assertThat(send(socket, new DoipMessage.Unknown(0x9999, Bytes.of(1, 2, 3))))
+                    .isEqualTo(new DoipMessage.HeaderNack(0x01));
+            int length = DoipCodec.MAX_PAYLOAD + 1;
+            byte[] head = Bytes.hex("02FD8001 00010001").toArray();
+            socket.getOutputStream().write(head);
+            socket.getOutputStream().write(new byte[length]);
+            assertThat(DoipCodec.read(socket.getInputStream()))
+                    .isEqualTo(new DoipMessage.HeaderNack(0x02));
+            assertThat(code(socket, 0x0E80, 0x00)).isEqualTo(0x10);
+        }
+    }
+
+    @Test
+    void whoNeverActivatesIsHungUpOn() throws IOException {
+        try (Socket socket = raw()) {
+            assertThat(socket.getInputStream().read()).isEqualTo(-1);
         }
     }
 

@@ -54,7 +54,23 @@ class UdsModuleTest {
         assertThat(ask("10 05")).isEqualTo("7F 10 12");
         assertThat(ask("3E 00")).isEqualTo("7E 00");
         assertThat(ask("3E 80")).isEmpty();
+        assertThat(ask("3E 01")).isEqualTo("7F 3E 12");
         assertThat(ask("11 01")).isEqualTo("51 01");
+        assertThat(ask("11 81")).isEmpty();
+        assertThat(ask("11 07")).isEqualTo("7F 11 12");
+        assertThat(ask("10 83")).isEmpty();
+    }
+
+    @Test
+    void oneCodeIsClearedAlone() {
+        memory.report(BOOST, true, FRAME);
+        memory.report(0x056200, true, FRAME);
+        assertThat(ask("14 029900")).isEqualTo("54");
+        assertThat(memory.failed(BOOST)).isFalse();
+        assertThat(memory.failed(0x056200)).isTrue();
+        assertThat(ask("14 123456")).isEqualTo("7F 14 31");
+        assertThat(ask("14 FFFFFF")).isEqualTo("54");
+        assertThat(memory.failed(0x056200)).isFalse();
     }
 
     @Test

@@ -102,8 +102,7 @@ public final class DoipCodec {
         int type = cursor.u16("payload type");
         long length = cursor.u32("payload length");
         if (length > MAX_PAYLOAD) {
-            throw new WireFormatException(
-                    4, "a payload of at most " + MAX_PAYLOAD + " bytes", length + " bytes");
+            throw new MessageTooLongException(length);
         }
         return new Header(type, (int) length);
     }
@@ -143,6 +142,9 @@ public final class DoipCodec {
             out.putShort((short) m.source()).putShort((short) m.target());
             out.put((byte) m.code()).put(m.previous().toArray());
         }
+        if (message instanceof DoipMessage.Unknown m) {
+            out.put(m.payload().toArray());
+        }
         byte[] bytes = new byte[out.position()];
         out.flip().get(bytes);
         return bytes;
@@ -154,6 +156,9 @@ public final class DoipCodec {
         }
         if (message instanceof DoipMessage.DiagnosticAck m) {
             return m.previous().size();
+        }
+        if (message instanceof DoipMessage.Unknown m) {
+            return m.payload().size();
         }
         return message instanceof DoipMessage.DiagnosticNack m ? m.previous().size() : 0;
     }
@@ -200,9 +205,7 @@ public final class DoipCodec {
                     case 0x8003 ->
                             new DoipMessage.DiagnosticNack(
                                     in.u16("source"), in.u16("target"), in.u8("code"), in.rest());
-                    default ->
-                            throw new WireFormatException(
-                                    2, "a payload type of ISO 13400-2", "%04X".formatted(type));
+                    default -> new DoipMessage.Unknown(type, in.rest());
                 };
         in.end("DoIP message %04X".formatted(type));
         return message;

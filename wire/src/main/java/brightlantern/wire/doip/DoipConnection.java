@@ -261,7 +261,7 @@ public final class DoipConnection implements Transport {
                     mailbox(acks, m.source()).add(m);
                 } else if (message instanceof DoipMessage.AliveCheckRequest) {
                     write(new DoipMessage.AliveCheckResponse(testerAddress));
-                } else {
+                } else if (!(message instanceof DoipMessage.Unknown)) {
                     control.add(message);
                 }
             }

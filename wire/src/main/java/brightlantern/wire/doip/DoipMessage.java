@@ -12,8 +12,8 @@ public sealed interface DoipMessage {
     int payloadType();
 
     /**
-     * Generic header negative acknowledge; code by table 14 (2 = message too large, 4 = invalid
-     * length).
+     * Generic header negative acknowledge; code by table 14 (1 = unknown payload type, 2 = message
+     * too large, 4 = invalid length).
      */
     record HeaderNack(int code) implements DoipMessage {
         @Override
@@ -21,6 +21,12 @@ public sealed interface DoipMessage {
             return 0x0000;
         }
     }
+
+    /**
+     * A message of a type that the standard does not know: a tester discards it, an entity refuses
+     * it with code 1 (table 14).
+     */
+    record Unknown(int payloadType, Bytes payload) implements DoipMessage {}
 
     record IdentificationRequest() implements DoipMessage {
         @Override

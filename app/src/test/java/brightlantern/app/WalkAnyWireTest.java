@@ -27,7 +27,7 @@ import org.openqa.selenium.support.ui.Select;
  * A part of a circuit is broken of which nobody wrote a word, and the card is followed: over the
  * wire, with the meter, and by looking at the vehicle.
  */
-class AnyWireWalkTest {
+class WalkAnyWireTest {
     private static final int MOST_CHECKS = 14;
 
     @TempDir static Path data;

@@ -21,7 +21,7 @@ import org.openqa.selenium.chrome.ChromeDriver;
  * Wrong input, wires that break, people who are in each other's way: a clear message, nothing lost,
  * and work goes on.
  */
-class BadLuckTest {
+class UnluckyTest {
     private static final String ADDRESS = "127.0.73.1";
 
     @TempDir static Path data;
