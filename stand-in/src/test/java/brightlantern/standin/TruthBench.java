@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.reason.NextCheck;
@@ -127,7 +128,13 @@ class TruthBench {
                             r.moving(),
                             volts,
                             supply,
-                            condition.healthy(circuit, r.point(), supply).holds(volts)));
+                            condition
+                                    .healthy(
+                                            new SharedPoints(d.circuits()),
+                                            circuit,
+                                            r.point(),
+                                            supply)
+                                    .holds(volts)));
         }
         if (!(check instanceof Check.Look look)) {
             return Optional.empty();

@@ -8,6 +8,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.NextStep;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Place;
@@ -94,6 +95,7 @@ class ProbeController {
         TakenReadings taken = new TakenReadings(findings.of(context.job().id()));
         List<ProbeCondition> conditions = ProbeCondition.of(circuit, point.id());
         List<String> common = new CircuitModel(circuit).commonPath();
+        SharedPoints shared = new SharedPoints(context.description().circuits());
         return new ProbeView(
                 SheetFinder.bySystem(context.description(), circuit),
                 circuit,
@@ -107,7 +109,8 @@ class ProbeController {
                                                 c.id(),
                                                 c.name(circuit),
                                                 c.does(circuit),
-                                                c.healthy(circuit, point.id(), supply).words()))
+                                                c.healthy(shared, circuit, point.id(), supply)
+                                                        .words()))
                         .toList(),
                 // nothing that moves the vehicle is preselected unless somebody asked for it
                 conditions.stream()

@@ -7,6 +7,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.ScpiClient;
@@ -82,7 +83,12 @@ class ProbeReadings {
     void keep(JobPages.Context context, Asked asked, Reading reading, String who) {
         String point = asked.point().id();
         ExpectedReading healthy =
-                asked.condition().healthy(asked.circuit(), point, reading.supplyVolts());
+                asked.condition()
+                        .healthy(
+                                new SharedPoints(context.description().circuits()),
+                                asked.circuit(),
+                                point,
+                                reading.supplyVolts());
         boolean right = healthy.holds(reading.volts());
         findings.add(
                 context.job().id(),

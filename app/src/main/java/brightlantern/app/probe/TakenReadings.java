@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.HiddenResistance;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
@@ -45,23 +46,24 @@ final class TakenReadings {
     /** As a table, newest first. */
     List<ProbeView.Taken> rows(VehicleDescription description) {
         List<ProbeView.Taken> rows = new ArrayList<>();
+        SharedPoints shared = new SharedPoints(description.circuits());
         for (Kept kept : all) {
             Evidence.Reading r = kept.reading();
             // a sheet that is described no more takes its points with it
             Optional<Circuit> circuit = description.circuit(r.circuitId());
-            circuit.ifPresent(c -> rows.add(0, row(kept, c)));
+            circuit.ifPresent(c -> rows.add(0, row(kept, c, shared)));
         }
         return rows;
     }
 
-    private static ProbeView.Taken row(Kept kept, Circuit circuit) {
+    private static ProbeView.Taken row(Kept kept, Circuit circuit, SharedPoints shared) {
         Evidence.Reading r = kept.reading();
         return new ProbeView.Taken(
                 Format.time(kept.finding().at()),
                 circuit.point(r.pointId()).name(),
                 kept.condition().name(circuit),
                 String.format(Locale.ROOT, "%.3f", r.volts()),
-                kept.condition().healthy(circuit, r.pointId(), r.supplyVolts()).words(),
+                kept.condition().healthy(shared, circuit, r.pointId(), r.supplyVolts()).words(),
                 r.right() ? "holds" : "fails");
     }
 

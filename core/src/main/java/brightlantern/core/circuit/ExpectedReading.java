@@ -1,6 +1,5 @@
 package brightlantern.core.circuit;
 
-import java.util.List;
 import java.util.Locale;
 
 /**
@@ -28,16 +27,6 @@ public record ExpectedReading(double volts, double tolerance) {
      * healthy one.
      */
     private static final double DEVIATIONS = 3;
-
-    /** What a circuit with these faults reads at a point in a state. */
-    public static ExpectedReading at(
-            Circuit circuit, String point, OperatingState state, List<Fault> faults) {
-        return of(
-                circuit,
-                point,
-                state.supplyVolts(),
-                new CircuitModel(circuit).solve(state, faults).volts().get(point));
-    }
 
     /**
      * A computed voltage, with how far a right reading may lie from it.

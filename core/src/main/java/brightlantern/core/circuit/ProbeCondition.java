@@ -101,8 +101,15 @@ public record ProbeCondition(Load load, Optional<String> moving) {
         return OperatingState.idle(supplyVolts).moving(Set.copyOf(motors())).loaded(point, load);
     }
 
-    /** What a healthy circuit reads at a point. */
-    public ExpectedReading healthy(Circuit circuit, String point, double supplyVolts) {
-        return ExpectedReading.at(circuit, point, state(point, supplyVolts), List.of());
+    /** What a healthy circuit reads at a point, among the others of its vehicle. */
+    public ExpectedReading healthy(
+            SharedPoints shared, Circuit circuit, String point, double supplyVolts) {
+        OperatingState state = state(point, supplyVolts);
+        double own = new CircuitModel(circuit).solve(state, List.of()).volts().get(point);
+        return ExpectedReading.of(
+                circuit,
+                point,
+                supplyVolts,
+                own + shared.besides(circuit, point, state, Optional.empty()));
     }
 }

@@ -40,17 +40,14 @@ final class CheckPlanner {
      * @param two what is known of two faults; while they are the likelier the second is looked for
      */
     List<NextCheck> next(
-            List<Pairs.Learned> learned,
-            double[] single,
-            Optional<Pairs.Two> two,
-            double supplyVolts) {
+            List<Learned> learned, double[] single, Optional<Pairs.Two> two, double supplyVolts) {
         Optional<Pairs.Two> beside = two.filter(t -> t.share() >= Ranking.POINTED_AT);
         double[] weights = beside.map(Pairs.Two::second).orElse(single);
         UnaryOperator<List<double[]>> seen =
                 beside.filter(t -> !t.isMended())
                         .<UnaryOperator<List<double[]>>>map(t -> o -> beside(o, t.first()))
                         .orElse(UnaryOperator.identity());
-        List<Evidence> known = learned.stream().map(Pairs.Learned::piece).toList();
+        List<Evidence> known = learned.stream().map(Learned::piece).toList();
         Set<String> done =
                 IntStream.range(0, learned.size())
                         .filter(e -> !isMendedSince(learned, e))
@@ -78,12 +75,12 @@ final class CheckPlanner {
     }
 
     /** Whether a repair came later of something that may have made a piece what it was. */
-    private boolean isMendedSince(List<Pairs.Learned> learned, int e) {
+    private boolean isMendedSince(List<Learned> learned, int e) {
         double[] logs = learned.get(e).logs();
         double healthy = logs[hypotheses.healthy()];
         return learned.stream()
                 .skip(e + 1L)
-                .map(Pairs.Learned::piece)
+                .map(Learned::piece)
                 .filter(Evidence.RepairFailed.class::isInstance)
                 .map(p -> ((Evidence.RepairFailed) p).suspectId())
                 .anyMatch(

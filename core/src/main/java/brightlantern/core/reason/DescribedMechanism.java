@@ -31,6 +31,9 @@ final class DescribedMechanism implements Mechanism {
      */
     private static final double UNKNOWN_SYMPTOM = 0.3;
 
+    /** A complaint in words alone, tried again with its cause in place, does not show so often. */
+    private static final double UNCODED_GONE = 0.3;
+
     /** A broken element shows so often where somebody looks at it; damp ones come and go. */
     private static final double ELEMENT_SHOWS = 0.85;
 
@@ -56,6 +59,7 @@ final class DescribedMechanism implements Mechanism {
     @Override
     public boolean weighs(Evidence piece) {
         return piece instanceof Evidence.SymptomTold
+                || piece instanceof Evidence.SymptomGone
                 || piece instanceof Evidence.CodeSeen
                 || piece instanceof Evidence.Outcome o && !Gauge.isFinding(o.findingId())
                 || piece instanceof Evidence.Judged;
@@ -80,6 +84,9 @@ final class DescribedMechanism implements Mechanism {
         if (piece instanceof Evidence.SymptomTold told) {
             return symptom(h, told.symptomId());
         }
+        if (piece instanceof Evidence.SymptomGone gone) {
+            return gone(h, gone.symptomId());
+        }
         if (piece instanceof Evidence.CodeSeen code) {
             double p = chance(h, s -> codeUnder(s, code.code()), LEAK);
             return code.present() ? p : 1 - p;
@@ -96,6 +103,16 @@ final class DescribedMechanism implements Mechanism {
         return h.isNothing()
                 ? UNKNOWN_SYMPTOM
                 : chance(h, s -> s.symptoms().get(symptomId), STRAY_SYMPTOM);
+    }
+
+    /**
+     * That it does not show when it is tried; a complaint that is not coded may be of any cause.
+     */
+    private double gone(Hypothesis h, String symptomId) {
+        if (h.isNothing()) {
+            return 1 - LEAK;
+        }
+        return symptomId.isEmpty() ? UNCODED_GONE : 1 - symptom(h, symptomId);
     }
 
     private double chance(Hypothesis h, Function<Suspect, Double> of, double otherwise) {

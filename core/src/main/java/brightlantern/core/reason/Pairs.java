@@ -17,10 +17,10 @@ import java.util.stream.IntStream;
  */
 final class Pairs {
     /** Of so many jobs two parts are broken. */
-    private static final double TWO = 0.03;
+    static final double TWO = 0.03;
 
     /** So much the second must add to what the first explains, as a logarithm. */
-    private static final double NEEDED = 1;
+    static final double NEEDED = 1;
 
     /** So much less likely than under a healthy vehicle, as a logarithm. */
     private static final double CONTRADICTS = 2;
@@ -32,13 +32,6 @@ final class Pairs {
 
     /** So many are tried as the second. */
     private static final int SECONDS = 300;
-
-    /**
-     * A piece that was learned.
-     *
-     * @param logs natural logarithm of its likelihood under each hypothesis
-     */
-    record Learned(Evidence piece, double[] logs) {}
 
     /**
      * What is known of two faults.
@@ -185,7 +178,7 @@ final class Pairs {
     }
 
     /** What contradicts one of them is not mended by the other. */
-    private static double decisive(double a, double b, double healthy) {
+    static double decisive(double a, double b, double healthy) {
         double less = Math.min(a, b);
         double more = Math.max(a, b);
         if (less < healthy - CONTRADICTS) {

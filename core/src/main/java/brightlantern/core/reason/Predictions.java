@@ -11,6 +11,7 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -35,6 +36,7 @@ final class Predictions {
     private static final double SAMPLING_SECONDS = 0.025;
 
     private final VehicleDescription description;
+    private final SharedPoints shared;
 
     /** States of circuits that are kept solved; a supply that drifts makes ever new ones. */
     private static final int MOST_TABLES = 400;
@@ -49,6 +51,7 @@ final class Predictions {
 
     Predictions(VehicleDescription description) {
         this.description = description;
+        this.shared = new SharedPoints(description.circuits());
     }
 
     private record RunKey(
@@ -134,9 +137,10 @@ final class Predictions {
                         .moving(Set.copyOf(moving))
                         .loaded(point, Load.named(load));
         // a figure costs less than to remember a hundred thousand of them
-        ExpectedReading reading =
-                ExpectedReading.of(
-                        circuit, point, supply, table(circuit, state).with(here).at(point));
+        double volts =
+                table(circuit, state).with(here).at(point)
+                        + shared.besides(circuit, point, state, fault);
+        ExpectedReading reading = ExpectedReading.of(circuit, point, supply, volts);
         return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
     }
 

@@ -54,7 +54,7 @@ public final class Reasoner {
     /** Ranks all suspects by the newest evidence of each kind. */
     public Ranking rank(List<Evidence> evidence) {
         List<Integer> newest = newest(evidence);
-        List<Pairs.Learned> learned = learned(newest.stream().map(evidence::get).toList());
+        List<Learned> learned = learned(newest.stream().map(evidence::get).toList());
         Posterior posterior = new Posterior(hypotheses);
         Map<String, List<Contribution>> contributions = new HashMap<>();
         for (int e = 0; e < learned.size(); e++) {
@@ -78,19 +78,52 @@ public final class Reasoner {
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
     public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
-        List<Pairs.Learned> learned =
-                learned(newest(evidence).stream().map(evidence::get).toList());
+        List<Learned> learned = learned(newest(evidence).stream().map(evidence::get).toList());
         Posterior posterior = new Posterior(hypotheses);
         learned.forEach(l -> posterior.learn(l.logs()));
         return planner.next(
                 learned, posterior.weights(), Pairs.of(hypotheses, learned), supplyVolts);
     }
 
-    private List<Pairs.Learned> learned(List<Evidence> pieces) {
+    /**
+     * What may still be broken after a repair, by what was shown since.
+     *
+     * @param before what was found before it
+     * @param repairedId suspect that was repaired
+     * @param after what was shown since
+     */
+    public Remaining remaining(
+            List<Evidence> before, String repairedId, List<Evidence> after, double supplyVolts) {
+        List<Learned> shown =
+                newest(after).stream()
+                        .map(after::get)
+                        .map(p -> new Learned(p, of(p).logLikelihoods(p, hypotheses)))
+                        .toList();
+        List<Learned> found = learned(newest(before).stream().map(before::get).toList());
+        AfterRepair since = new AfterRepair(hypotheses, found, repairedId, shown);
+        double[] weights = since.weights();
+        double[] left = hypotheses.bySuspect(weights);
+        String likeliest =
+                hypotheses.suspects().stream()
+                        .filter(id -> !id.equals(Hypothesis.NOTHING))
+                        .max(
+                                Comparator.comparingDouble(
+                                        id -> left[hypotheses.suspects().indexOf(id)]))
+                        .orElseThrow();
+        return new Remaining(
+                1 - weights[hypotheses.healthy()],
+                nameOf(likeliest),
+                since.tells(),
+                planner.next(shown, weights, Optional.empty(), supplyVolts).stream()
+                        .filter(c -> c.bits() > 0)
+                        .findFirst());
+    }
+
+    private List<Learned> learned(List<Evidence> pieces) {
         return new Unlisted(hypotheses)
                 .in(
                         pieces.stream()
-                                .map(p -> new Pairs.Learned(p, of(p).logLikelihoods(p, hypotheses)))
+                                .map(p -> new Learned(p, of(p).logLikelihoods(p, hypotheses)))
                                 .toList(),
                         p -> of(p).isShared(p));
     }

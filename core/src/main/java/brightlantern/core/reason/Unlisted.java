@@ -29,11 +29,11 @@ final class Unlisted {
      *
      * @param shared whether a piece tells of what listed causes would show as well
      */
-    List<Pairs.Learned> in(List<Pairs.Learned> learned, Predicate<Evidence> shared) {
+    List<Learned> in(List<Learned> learned, Predicate<Evidence> shared) {
         Posterior listed = new Posterior(hypotheses);
-        List<Pairs.Learned> changed = new ArrayList<>(learned);
+        List<Learned> changed = new ArrayList<>(learned);
         // what is foretold depends on what is known before; the order of finding must not matter
-        Comparator<Pairs.Learned> alone = Comparator.comparing(l -> shared.test(l.piece()));
+        Comparator<Learned> alone = Comparator.comparing(l -> shared.test(l.piece()));
         learned.stream()
                 .sorted(alone.thenComparing(l -> l.piece().key()))
                 .forEach(
@@ -41,7 +41,7 @@ final class Unlisted {
                             if (shared.test(l.piece())) {
                                 double[] logs = l.logs().clone();
                                 logs[unlisted] = Math.log(its(exp(logs), listed.weights()));
-                                changed.set(learned.indexOf(l), new Pairs.Learned(l.piece(), logs));
+                                changed.set(learned.indexOf(l), new Learned(l.piece(), logs));
                             }
                             listed.learn(l.logs());
                         });

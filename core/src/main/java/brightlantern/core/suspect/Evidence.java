@@ -13,6 +13,7 @@ import java.util.Set;
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Evidence.SymptomTold.class, name = "symptom"),
+    @JsonSubTypes.Type(value = Evidence.SymptomGone.class, name = "symptomGone"),
     @JsonSubTypes.Type(value = Evidence.CodeSeen.class, name = "code"),
     @JsonSubTypes.Type(value = Evidence.Outcome.class, name = "outcome"),
     @JsonSubTypes.Type(value = Evidence.Judged.class, name = "judged"),
@@ -45,6 +46,18 @@ public sealed interface Evidence {
         @Override
         public String key() {
             return "symptom " + symptomId;
+        }
+    }
+
+    /**
+     * What was complained of was tried again under its conditions, and did not show.
+     *
+     * @param symptomId empty for a complaint that is not coded
+     */
+    record SymptomGone(String symptomId) implements Evidence {
+        @Override
+        public String key() {
+            return new SymptomTold(symptomId).key();
         }
     }
 

@@ -12,6 +12,7 @@ import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.circuit.Voltages;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -54,10 +55,12 @@ class AnyPartTest {
         private final Random random;
         private final Map<String, CircuitModel> models = new HashMap<>();
         private final List<Fault> faults = new ArrayList<>();
+        private final SharedPoints shared;
 
         World(VehicleDescription d, Optional<Fault> fault, Random random) {
             this.d = d;
             this.random = random;
+            this.shared = new SharedPoints(d.circuits());
             fault.ifPresent(faults::add);
             Map<String, Component> built = new HashMap<>();
             for (Circuit c : d.circuits()) {
@@ -147,11 +150,26 @@ class AnyPartTest {
             return all;
         }
 
+        /** What all circuits together make at a point that they share. */
+        private double together(Circuit circuit, String point, Set<String> on) {
+            boolean fed = circuit.point(point).side().equals("supply");
+            double pole = fed ? SUPPLY : 0;
+            double off = volts(circuit, on).at(point) - pole;
+            for (Circuit other : d.circuits()) {
+                if (!other.id().equals(circuit.id())
+                        && !other.gauges().isEmpty()
+                        && models.get(other.id()).knows(point)) {
+                    off += volts(other, on).at(point) - pole;
+                }
+            }
+            return pole + off;
+        }
+
         Optional<Evidence> done(Check check) {
             if (check instanceof Check.Reading r) {
                 Circuit c = d.circuit(r.circuit()).orElseThrow();
                 double volts =
-                        volts(c, Set.copyOf(r.moving())).at(r.point())
+                        together(c, r.point(), Set.copyOf(r.moving()))
                                 + 0.01 * random.nextGaussian();
                 ProbeCondition condition =
                         new ProbeCondition(Load.NOTHING, r.moving().stream().findFirst());
@@ -163,7 +181,7 @@ class AnyPartTest {
                                 r.moving(),
                                 volts,
                                 SUPPLY + 0.05 * random.nextGaussian(),
-                                condition.healthy(c, r.point(), SUPPLY).holds(volts)));
+                                condition.healthy(shared, c, r.point(), SUPPLY).holds(volts)));
             }
             if (check instanceof Check.Look look && look.finding().startsWith("pins-")) {
                 String plug = look.finding().substring(5);

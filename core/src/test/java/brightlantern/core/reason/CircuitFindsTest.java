@@ -11,6 +11,7 @@ import brightlantern.core.circuit.MotorPart;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -78,7 +79,9 @@ class CircuitFindsTest {
                         r.moving(),
                         volts,
                         SUPPLY + 0.05 * random.nextGaussian(),
-                        condition.healthy(circuit, r.point(), SUPPLY).holds(volts));
+                        condition
+                                .healthy(new SharedPoints(List.of()), circuit, r.point(), SUPPLY)
+                                .holds(volts));
             }
             if (check instanceof Check.Run run) {
                 String motor = van.actuator(run.actuator()).orElseThrow().motor();

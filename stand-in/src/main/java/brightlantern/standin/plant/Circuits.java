@@ -396,7 +396,10 @@ public final class Circuits implements Part {
         all.values().forEach(i -> i.at = null);
     }
 
-    /** Uses everything once, as somebody does in a day, and looks at it; what was not well. */
+    /**
+     * Uses everything once, as somebody does in a day, and looks at it; what was not well, as far
+     * as a driver or a module notices it.
+     */
     public synchronized List<Gauge> used(Watcher watcher) {
         List<Gauge> wrong = new ArrayList<>();
         Set<String> before = Set.copyOf(set);
@@ -404,7 +407,8 @@ public final class Circuits implements Part {
         changes++;
         for (Its its : all.values()) {
             for (Gauge g : its.circuit.gauges()) {
-                if (!g.at(share(its, g)).well()) {
+                Band band = g.at(share(its, g));
+                if (!band.well() && (g.told() || !band.code().isEmpty())) {
                     wrong.add(g);
                 }
             }
