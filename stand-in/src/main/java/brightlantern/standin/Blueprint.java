@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import org.yaml.snakeyaml.Yaml;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -18,15 +19,19 @@ import tools.jackson.databind.json.JsonMapper;
  *
  * @param plant which kind of plant moves it
  * @param parts names of the parts beside it
+ * @param systems names of its systems that are not electrical ({@link Mechanics})
  * @param aliases value → the value whose sensor tells it too
+ * @param monitors that its modules run, whatever is broken, beside those of its systems
  * @param locks codes that forbid a routine while they are stored
  */
 record Blueprint(
         PlantSpec plant,
         EngineSpec engine,
         List<PartSpec> parts,
+        List<String> systems,
         Map<String, String> aliases,
         List<Lock> locks,
+        List<Monitor> monitors,
         List<Scenario> scenarios) {
     static final String AS_BUILT = "as built";
 
@@ -37,8 +42,10 @@ record Blueprint(
 
     Blueprint {
         parts = OrEmpty.list(parts);
+        systems = OrEmpty.list(systems);
         aliases = OrEmpty.map(aliases);
         locks = OrEmpty.list(locks);
+        monitors = OrEmpty.list(monitors);
         scenarios = OrEmpty.list(scenarios);
     }
 
@@ -84,9 +91,8 @@ record Blueprint(
      * What happened to a vehicle before it came in.
      *
      * @param told how the driver tells it
-     * @param faults of its parts
+     * @param faults of its systems and parts
      * @param wires that are broken
-     * @param monitors that its modules run because of it
      * @param history what it did since, in order
      */
     record Scenario(
@@ -94,22 +100,24 @@ record Blueprint(
             Told told,
             List<PartFault> faults,
             List<BrokenWire> wires,
-            List<Monitor> monitors,
             List<Past> history) {
         Scenario {
             told = told == null ? Told.NOTHING : told;
             faults = OrEmpty.list(faults);
             wires = OrEmpty.list(wires);
-            monitors = OrEmpty.list(monitors);
             history = OrEmpty.list(history);
         }
     }
 
     /**
+     * @param failure id of what breaks in one of its systems; empty for a fault of a part alone
      * @param of which of several, such as a cylinder
      */
-    record PartFault(String part, String mode, String of, double size) {
+    record PartFault(String failure, String part, String mode, String of, double size) {
         PartFault {
+            failure = OrEmpty.text(failure);
+            part = OrEmpty.text(part);
+            mode = OrEmpty.text(mode);
             of = OrEmpty.text(of);
         }
     }
@@ -131,25 +139,20 @@ record Blueprint(
 
     /**
      * @param sees what it takes for a fault
-     * @param mendedBy id of the repair after which it passes
-     * @param repair what that repair is called
      */
-    record Monitor(
-            String module,
-            String code,
-            String when,
-            double seconds,
-            Sees sees,
-            String mendedBy,
-            String repair) {}
+    record Monitor(String module, String code, String when, double seconds, Sees sees) {}
 
     /**
-     * A value above a limit, two values further apart than a limit, or a module that does not hear
-     * another one; nothing of it for a monitor that takes the fault itself for the sign.
+     * A value above or below a limit, two values further apart than a limit, or a module that does
+     * not hear another one.
      */
-    record Sees(Optional<Above> above, Optional<Apart> apart, Optional<Deaf> deaf) {}
+    record Sees(
+            Optional<Limit> above,
+            Optional<Limit> below,
+            Optional<Apart> apart,
+            Optional<Deaf> deaf) {}
 
-    record Above(String value, double limit) {}
+    record Limit(String value, double limit) {}
 
     record Apart(String a, String b, double limit) {}
 
@@ -167,13 +170,20 @@ record Blueprint(
 
     /** The blueprint of a vehicle; of modules alone when there is none. */
     static Blueprint of(String vehicleId) {
-        try (InputStream in =
-                Blueprint.class.getResourceAsStream("blueprints/" + vehicleId + ".yaml")) {
+        String file = "blueprints/" + vehicleId + ".yaml";
+        return Blueprint.class.getResource(file) == null
+                ? of("any")
+                : read(file, tree -> tree, Blueprint.class);
+    }
+
+    /** A file of this module's resources. */
+    static <T> T read(String file, UnaryOperator<Object> changed, Class<T> type) {
+        try (InputStream in = Blueprint.class.getResourceAsStream(file)) {
             if (in == null) {
-                return of("any");
+                throw new IllegalArgumentException("There is no file " + file);
             }
-            Object tree = new Yaml().load(in);
-            return JSON.treeToValue(JSON.valueToTree(tree), Blueprint.class);
+            Object tree = changed.apply(new Yaml().load(in));
+            return JSON.treeToValue(JSON.valueToTree(tree), type);
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
         }

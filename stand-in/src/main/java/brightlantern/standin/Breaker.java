@@ -1,6 +1,7 @@
 package brightlantern.standin;
 
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
@@ -8,15 +9,25 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
 
-/** Breaks parts of a stand-in's circuits, chosen or drawn, and tells what its driver says then. */
+/** Breaks parts of a stand-in, chosen or drawn, and tells what its driver says then. */
 public final class Breaker {
     /** So many draws are made for one that somebody notices; far fewer are needed. */
     private static final int MOST_DRAWS = 60;
 
     /** A driver tells of so many things. */
     private static final int TOLD = 2;
+
+    /** The mode of what is not in its circuits. */
+    private static final String MECHANICAL = "mechanical";
+
+    private static final String WARNING =
+            "A warning came up in the cluster; nothing else was noticed.";
+
+    /** With the key as it was, modules wake up and look within so many seconds. */
+    private static final double AWAKE_SECONDS = 3;
 
     private final StandInVehicle vehicle;
 
@@ -30,24 +41,43 @@ public final class Breaker {
      * @param part id of what is broken
      * @param truth in words, with its size
      * @param complaint what its driver says of it
-     * @param symptoms ids of the gauges that the driver saw
+     * @param symptoms ids of the described symptoms that the driver noticed
      */
     public record Broken(String part, String truth, String complaint, List<String> symptoms) {}
 
-    /** Ways in which its circuits can break, those of one part after each other. */
+    /** Ways in which it can break, those of one part after each other. */
     public List<Part.Failure> breakable() {
+        List<Part.Failure> all = new ArrayList<>(inCircuits());
+        vehicle.simulation()
+                .failings()
+                .forEach(
+                        f ->
+                                all.add(
+                                        new Part.Failure(
+                                                MECHANICAL,
+                                                f.id(),
+                                                f.least(),
+                                                f.most(),
+                                                f.common(),
+                                                f.name())));
+        return all;
+    }
+
+    /** Ways in which its circuits can break, those of one part after each other. */
+    public List<Part.Failure> inCircuits() {
         return vehicle.simulation().circuits().map(Circuits::failures).orElse(List.of());
     }
 
     /**
-     * Breaks something in its circuits that nobody chose, drawn by how often it happens, and lets
-     * its driver use everything once.
+     * Breaks something that nobody chose, drawn by how often it happens, and lets its driver use
+     * everything once.
      *
+     * @param of those of which it is drawn
      * @param beside whether what is broken already stays so; otherwise it is mended first
-     * @throws IllegalStateException when it has no circuits
+     * @throws IllegalStateException when nothing of it is noticed
      */
-    public Broken breakSomething(Random random, boolean beside) {
-        List<Part.Failure> all = breakable();
+    public Broken breakSomething(List<Part.Failure> of, Random random, boolean beside) {
+        List<Part.Failure> all = of;
         double sum = all.stream().mapToDouble(Part.Failure::common).sum();
         for (int draw = 0; draw < MOST_DRAWS && !all.isEmpty(); draw++) {
             double at = random.nextDouble() * sum;
@@ -65,7 +95,7 @@ public final class Breaker {
     }
 
     /**
-     * Breaks a part of its circuits.
+     * Breaks a part.
      *
      * @param size 0 … 1, from the least to the most of it
      * @param beside whether what is broken already stays so; otherwise it is mended first
@@ -76,12 +106,43 @@ public final class Breaker {
             if (!beside) {
                 vehicle.whole();
             }
-            return broken(failure, size);
+            double its = failure.least() * Math.pow(failure.most() / failure.least(), size);
+            return failure.mode().equals(MECHANICAL)
+                    ? mechanically(failure, its)
+                    : inCircuit(failure, its);
         }
     }
 
-    private Optional<Broken> broken(Part.Failure failure, double size) {
-        double ohm = failure.least() * Math.pow(failure.most() / failure.least(), size);
+    /** Its driver goes on an errand and up a hill, and its modules watch. */
+    private Optional<Broken> mechanically(Part.Failure failure, double size) {
+        VehicleSimulation its = vehicle.simulation();
+        Driver before = its.driver();
+        its.noticed();
+        Set<Integer> stored = vehicle.stored();
+        its.fail(its.failing(failure.of()), size);
+        StandIns.day(vehicle);
+        StandIns.hill(vehicle);
+        its.driver(before);
+        vehicle.live(AWAKE_SECONDS);
+        List<Mechanics.Notice> noticed = its.noticed();
+        if (noticed.isEmpty() && stored.containsAll(vehicle.stored())) {
+            vehicle.repair(its.failing(failure.of()).repair());
+            return Optional.empty();
+        }
+        return Optional.of(
+                new Broken(
+                        failure.of(),
+                        "%s (%.3g)".formatted(failure.name(), size),
+                        noticed.isEmpty()
+                                ? WARNING
+                                : noticed.stream()
+                                        .map(Mechanics.Notice::says)
+                                        .distinct()
+                                        .collect(Collectors.joining(" ")),
+                        noticed.stream().map(Mechanics.Notice::symptom).distinct().toList()));
+    }
+
+    private Optional<Broken> inCircuit(Part.Failure failure, double ohm) {
         Circuits circuits = vehicle.simulation().circuits().orElseThrow();
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
@@ -97,7 +158,7 @@ public final class Breaker {
         List<Gauge> seen = wrong.stream().filter(Gauge::told).toList();
         String complaint =
                 seen.isEmpty()
-                        ? "A warning came up in the cluster; nothing else was noticed."
+                        ? WARNING
                         : seen.stream()
                                 .limit(TOLD)
                                 .map(circuits::complaint)
@@ -107,6 +168,9 @@ public final class Breaker {
                         failure.of(),
                         "%s (%.3g Ω)".formatted(failure.name(), ohm),
                         complaint,
-                        seen.stream().limit(TOLD).map(Gauge::id).toList()));
+                        seen.stream()
+                                .limit(TOLD)
+                                .map(g -> CircuitSuspects.PREFIX + g.id())
+                                .toList()));
     }
 }

@@ -277,6 +277,15 @@ public final class StandInVehicle implements AutoCloseable {
         simulation.repair(id);
     }
 
+    /** Numbers of the codes that its modules hold as failed. */
+    Set<Integer> stored() {
+        return description.codes().stream()
+                .filter(c -> modules.containsKey(c.module()))
+                .map(c -> Dtc.parse(c.code()).number())
+                .filter(n -> modules.values().stream().anyMatch(m -> m.memory().failed(n)))
+                .collect(Collectors.toSet());
+    }
+
     /** Mends whatever is broken, and forgets what it led to. */
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);

@@ -13,7 +13,6 @@ import brightlantern.standin.plant.PortagePlant;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
-import java.util.Optional;
 import java.util.Random;
 
 /** Builds stand-in vehicles from their blueprints, each as built or in one of its scenarios. */
@@ -95,8 +94,7 @@ public final class StandIns {
                 new Blueprint.Scenario(
                         "own",
                         Told.NOTHING,
-                        List.of(new Blueprint.PartFault(part, mode, of, size)),
-                        List.of(),
+                        List.of(new Blueprint.PartFault("", part, mode, of, size)),
                         List.of(),
                         last.history());
         return of(d, blueprint, own, serial);
@@ -163,8 +161,27 @@ public final class StandIns {
             simulation.with(new Circuits(d.circuits(), plant, new Random(serial)));
         }
         blueprint.locks().forEach(l -> simulation.lock(l.routine(), l.codes()));
-        scenario.faults().forEach(f -> simulation.fail(f.part(), f.mode(), f.of(), f.size()));
-        scenario.monitors().forEach(m -> simulation.monitor(monitor(m, wires), m.repair()));
+        Mechanics mechanics = Mechanics.of(blueprint.systems(), blueprint.engine());
+        simulation.with(mechanics);
+        mechanics.monitors().forEach(m -> simulation.monitor(monitor(m, wires)));
+        for (Mechanics.Notice n : mechanics.notices()) {
+            PlantMonitor by =
+                    new PlantMonitor(
+                            "",
+                            n.symptom(),
+                            PlantMonitor.When.named(n.when()),
+                            sign(n.sees(), wires),
+                            n.seconds());
+            simulation.notice(n, by);
+        }
+        blueprint.monitors().forEach(m -> simulation.monitor(monitor(m, wires)));
+        for (Blueprint.PartFault f : scenario.faults()) {
+            if (f.failure().isEmpty()) {
+                simulation.fail(f.part(), f.mode(), f.of(), f.size());
+            } else {
+                simulation.fail(simulation.failing(f.failure()), f.size());
+            }
+        }
         StandInVehicle vehicle = new StandInVehicle(d, simulation, wires, serial);
         for (Blueprint.Past past : scenario.history()) {
             live(past, vehicle, scenario);
@@ -191,22 +208,23 @@ public final class StandIns {
         };
     }
 
-    private static ScenarioMonitor monitor(Blueprint.Monitor m, BusWires wires) {
-        return new ScenarioMonitor(
+    private static PlantMonitor monitor(Blueprint.Monitor m, BusWires wires) {
+        return new PlantMonitor(
                 m.module(),
                 m.code(),
-                ScenarioMonitor.When.named(m.when()),
-                Optional.ofNullable(m.sees())
-                        .map(s -> sign(s, wires))
-                        .orElse((readings, seconds) -> true),
-                m.seconds(),
-                m.mendedBy());
+                PlantMonitor.When.named(m.when()),
+                sign(m.sees(), wires),
+                m.seconds());
     }
 
-    private static ScenarioMonitor.Sign sign(Blueprint.Sees sees, BusWires wires) {
+    private static PlantMonitor.Sign sign(Blueprint.Sees sees, BusWires wires) {
         if (sees.above().isPresent()) {
-            Blueprint.Above a = sees.above().get();
+            Blueprint.Limit a = sees.above().get();
             return (readings, seconds) -> readings.apply(a.value()).orElse(0.0) > a.limit();
+        }
+        if (sees.below().isPresent()) {
+            Blueprint.Limit b = sees.below().get();
+            return (readings, seconds) -> readings.apply(b.value()).orElse(0.0) < b.limit();
         }
         if (sees.apart().isPresent()) {
             Blueprint.Apart a = sees.apart().get();
@@ -223,10 +241,10 @@ public final class StandIns {
         switch (past) {
             case BREAKS -> scenario.wires().forEach(w -> vehicle.wires().add(broken(w)));
             case NIGHT_WITH_DOORS_OPEN -> night(vehicle);
-            case DRIVE -> drive(vehicle, Driver.away().key(2), Driver.Program.CRUISE, 25, 60);
+            case DRIVE -> day(vehicle);
             case CLIMB_WITH_TRAILER ->
                     drive(vehicle, Driver.away().key(2).trailer(true), Driver.Program.CLIMB, 4, 75);
-            case CLIMB -> drive(vehicle, Driver.away().key(2), Driver.Program.CLIMB, 4, 75);
+            case CLIMB -> hill(vehicle);
             case WAITS -> vehicle.live(WAITED);
         }
     }
@@ -240,6 +258,16 @@ public final class StandIns {
                 w.ohm(),
                 w.badSeconds(),
                 w.goodSeconds());
+    }
+
+    /** The drive of a day: what modules watch has run to its end after it. */
+    static void day(StandInVehicle vehicle) {
+        drive(vehicle, Driver.away().key(2), Driver.Program.CRUISE, 25, 60);
+    }
+
+    /** A long climb, after which modules have seen it under load. */
+    static void hill(StandInVehicle vehicle) {
+        drive(vehicle, Driver.away().key(2), Driver.Program.CLIMB, 4, 75);
     }
 
     /** A drive that begins and ends with a key cycle: what fails in two of them is confirmed. */

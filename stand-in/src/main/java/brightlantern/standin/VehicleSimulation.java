@@ -25,8 +25,7 @@ import java.util.function.DoubleSupplier;
 
 /**
  * What goes on inside a stand-in vehicle: its plant, its parts with their sensors and faults, a
- * supply monitor in every module that has a code for it, and the monitors that its scenario gives
- * to its modules.
+ * supply monitor in every module that has a code for it, and monitors of what goes on in its plant.
  */
 public final class VehicleSimulation {
     private static final double LOW_VOLTS = 10.2;
@@ -42,7 +41,11 @@ public final class VehicleSimulation {
     private final Plant plant;
     private final Map<String, Part> parts = new LinkedHashMap<>();
     private final Map<String, DoubleSupplier> readings = new HashMap<>();
-    private final List<ScenarioMonitor> monitors = new ArrayList<>();
+    private final List<PlantMonitor> monitors = new ArrayList<>();
+    private final Map<PlantMonitor, Mechanics.Notice> notices = new LinkedHashMap<>();
+    private final Set<Mechanics.Notice> noticed = new LinkedHashSet<>();
+    private final Map<String, Mechanics.Failing> failings = new LinkedHashMap<>();
+    private final Set<Mechanics.Failing> broken = new LinkedHashSet<>();
     private final Map<String, String> repairs = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
     private Optional<Circuits> circuits = Optional.empty();
@@ -119,9 +122,94 @@ public final class VehicleSimulation {
         readings.put(value, () -> readings.get(sensor).getAsDouble());
     }
 
-    void monitor(ScenarioMonitor monitor, String repairName) {
+    /**
+     * A monitor of one of its modules.
+     *
+     * @throws IllegalArgumentException when the module has no such code
+     */
+    void monitor(PlantMonitor monitor) {
+        if (description.code(monitor.module(), monitor.code()).isEmpty()) {
+            throw new IllegalArgumentException(
+                    description.id()
+                            + " has no code "
+                            + monitor.code()
+                            + " in module '"
+                            + monitor.module()
+                            + "', which a monitor of its blueprint is to set");
+        }
         monitors.add(monitor);
-        repairs.put(monitor.mendedBy(), repairName);
+    }
+
+    /** What can break in it that is not electrical. */
+    void with(Mechanics its) {
+        for (Mechanics.Failing f : its.failures()) {
+            if (f.at().stream().anyMatch(a -> has(a.part()))) {
+                failings.put(f.id(), f);
+                repairs.putIfAbsent(f.repair(), "Mend: " + f.name());
+            }
+        }
+    }
+
+    private boolean has(String part) {
+        return part.equals("plant") || parts.containsKey(part);
+    }
+
+    /**
+     * Something that its driver notices.
+     *
+     * @throws IllegalArgumentException when nobody described such a symptom
+     */
+    void notice(Mechanics.Notice notice, PlantMonitor by) {
+        if (description.symptoms().stream().noneMatch(s -> s.id().equals(notice.symptom()))) {
+            throw new IllegalArgumentException(
+                    description.id()
+                            + " has no symptom '"
+                            + notice.symptom()
+                            + "', which its driver is to notice");
+        }
+        notices.put(by, notice);
+    }
+
+    /** What its driver has noticed since the last time that this was asked. */
+    List<Mechanics.Notice> noticed() {
+        List<Mechanics.Notice> all = List.copyOf(noticed);
+        noticed.clear();
+        return all;
+    }
+
+    /** All that can break in it and is not electrical. */
+    List<Mechanics.Failing> failings() {
+        return List.copyOf(failings.values());
+    }
+
+    /**
+     * One of {@link #failings}.
+     *
+     * @throws IllegalArgumentException when there is no such
+     */
+    Mechanics.Failing failing(String id) {
+        return Optional.ofNullable(failings.get(id))
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "Nothing called '"
+                                                + id
+                                                + "' can break in "
+                                                + description.id()));
+    }
+
+    /**
+     * Something that is not electrical breaks.
+     *
+     * @param size in the unit of its modes
+     */
+    void fail(Mechanics.Failing failing, double size) {
+        broken.add(failing);
+        for (Mechanics.At at : failing.at()) {
+            if (has(at.part())) {
+                fail(at.part(), at.mode(), at.of(), at.size() == 0 ? size : at.size());
+            }
+        }
     }
 
     /** These codes forbid a routine while they are stored. */
@@ -175,9 +263,15 @@ public final class VehicleSimulation {
         }
         supply(seconds, watcher);
         all().forEach(part -> part.watch(seconds, watcher));
-        for (ScenarioMonitor monitor : monitors) {
+        for (PlantMonitor monitor : monitors) {
             warning |= monitor.step(plant, this::reading, seconds, watcher);
         }
+        notices.forEach(
+                (by, notice) -> {
+                    if (by.step(plant, this::reading, seconds, (m, id, failed) -> {})) {
+                        noticed.add(notice);
+                    }
+                });
     }
 
     private void supply(double seconds, Part.Watcher watcher) {
@@ -202,7 +296,8 @@ public final class VehicleSimulation {
     void keyOn() {
         low = 0;
         warning = false;
-        monitors.forEach(ScenarioMonitor::reset);
+        monitors.forEach(PlantMonitor::reset);
+        notices.keySet().forEach(PlantMonitor::reset);
         all().forEach(Part::keyOn);
     }
 
@@ -291,8 +386,15 @@ public final class VehicleSimulation {
         }
     }
 
+    private void mend(Mechanics.Failing failing) {
+        failing.at().stream()
+                .filter(a -> has(a.part()))
+                .forEach(a -> fail(a.part(), a.mode(), a.of(), a.whole()));
+    }
+
     private void mend(String what) {
-        monitors.forEach(m -> m.mend(what));
+        broken.stream().filter(f -> f.repair().equals(what)).forEach(this::mend);
+        broken.removeIf(f -> f.repair().equals(what));
         all().forEach(part -> part.mend(what));
     }
 

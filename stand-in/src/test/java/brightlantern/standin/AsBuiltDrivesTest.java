@@ -9,15 +9,9 @@ import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Driver.Program;
 import java.net.InetAddress;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -25,52 +19,12 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Twenty drives of each vehicle as built: no study may accuse it. */
 class AsBuiltDrivesTest {
     private static final int DRIVES = 20;
-    private static final double STEP = 0.1;
     private static final Program[][] WAYS = {
         {Program.STAND, Program.CRUISE},
         {Program.STAND, Program.CLIMB, Program.CLIMB},
         {Program.STOP_AND_GO, Program.PULL},
         {Program.STAND, Program.OVERRUN},
     };
-
-    /** What all studies need, sampled ten times a second as the wire would carry it. */
-    private static Take drive(StandInVehicle vehicle, Program[] way) {
-        VehicleDescription d = vehicle.description();
-        Set<String> ids = new LinkedHashSet<>();
-        d.cylinders().ifPresent(c -> ids.addAll(CylinderStudy.needed(c)));
-        d.trims().forEach(t -> ids.addAll(TrimStudy.needed(t)));
-        d.follows()
-                .forEach(
-                        f -> {
-                            ids.addAll(List.of(f.target(), f.actual(), f.command(), f.feedback()));
-                            f.when().forEach(c -> ids.add(c.value()));
-                            ids.addAll(f.conditions());
-                        });
-        VehicleSimulation simulation = vehicle.simulation();
-        simulation.driver(Driver.away().key(2));
-        vehicle.live(2);
-        simulation.crank();
-        vehicle.live(40);
-        List<Double> times = new ArrayList<>();
-        Map<String, List<Double>> values = new LinkedHashMap<>();
-        ids.forEach(id -> values.put(id, new ArrayList<>()));
-        for (Program program : way) {
-            simulation.driver(simulation.driver().drive(program));
-            for (int i = 0; i < 30 / STEP; i++) {
-                vehicle.live(STEP);
-                times.add(times.size() * STEP);
-                values.forEach((id, list) -> list.add(simulation.reading(id).orElseThrow()));
-            }
-        }
-        double[] t = times.stream().mapToDouble(v -> v).toArray();
-        Map<String, Take.Column> columns = new LinkedHashMap<>();
-        values.forEach(
-                (id, list) ->
-                        columns.put(
-                                id,
-                                new Take.Column(t, list.stream().mapToDouble(v -> v).toArray())));
-        return new Take(columns, List.of());
-    }
 
     @ParameterizedTest
     @ValueSource(
@@ -88,7 +42,7 @@ class AsBuiltDrivesTest {
             judged +=
                     judged(
                             d,
-                            drive(
+                            DrivenTake.of(
                                     StandIns.of(d, StandIns.AS_BUILT, 100 + n),
                                     WAYS[n % WAYS.length]),
                             id + ", drive " + n);
@@ -104,7 +58,7 @@ class AsBuiltDrivesTest {
             try (StandInVehicle van =
                     StandIns.open(
                             d, InetAddress.getByName("127.0.71.20"), StandIns.AS_BUILT, 600 + n)) {
-                judged += judged(d, drive(van, WAYS[n % 2]), "van, drive " + n);
+                judged += judged(d, DrivenTake.of(van, WAYS[n % 2]), "van, drive " + n);
             }
         }
         assertThat(judged).as("verdicts").isGreaterThanOrEqualTo(DRIVES);

@@ -98,7 +98,7 @@ class StandInsTest {
     @ParameterizedTest
     @CsvSource({
         "oriel-finch,purge-valve",
-        "quillon-ember,cell-37",
+        "quillon-ember,sense-lead",
         "stonebarrow-wl9,valve-5",
         "tamarack-portage,G12"
     })

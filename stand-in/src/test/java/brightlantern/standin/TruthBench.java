@@ -2,33 +2,18 @@ package brightlantern.standin;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
-import brightlantern.core.circuit.Load;
-import brightlantern.core.circuit.ProbeCondition;
-import brightlantern.core.circuit.SharedPoints;
-import brightlantern.core.code.Dtc;
 import brightlantern.core.reason.CircuitSuspects;
-import brightlantern.core.reason.NextCheck;
-import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.Ranking;
-import brightlantern.core.reason.Reasoner;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.reason.Standing;
-import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.standin.plant.Circuits;
-import java.io.IOException;
+import brightlantern.standin.plant.Part;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -39,195 +24,15 @@ import org.junit.jupiter.api.Test;
  * figure.
  */
 class TruthBench {
-    private static final int MOST_CHECKS = 16;
     private static final int MOST_REPAIRS = 3;
-    private static final double METER_NOISE = 0.004;
     private static final int BINS = 10;
-
-    /** Of so many vehicles one is built anew. */
-    private static final int NEW_ONE = 8;
 
     private final Random random = new Random(Long.getLong("seed", 1));
     private final int runs = Integer.getInteger("runs", 120);
-    private final Map<String, VehicleDescription> vehicles = new HashMap<>();
-    private final Map<String, Reasoners> reasoners = new HashMap<>();
-    private final Map<String, StandInVehicle> yard = new HashMap<>();
+    private final Yard yard = new Yard(random);
 
     /** Sureness of the leading suspect at the end → whether it was right. */
     private final List<double[]> said = new ArrayList<>();
-
-    private TruthBench() throws IOException {
-        for (VehicleDescription d : Shipped.library().descriptions()) {
-            vehicles.put(d.id(), CircuitSuspects.added(d));
-            reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
-        }
-    }
-
-    private record Ended(Ranking ranking, int checks, double minutes, List<Evidence> found) {
-        /** Part of the circuits that is named. */
-        String named(VehicleDescription d) {
-            return ranking.accused().map(a -> part(d, a.suspectId())).orElse("");
-        }
-    }
-
-    /**
-     * Does at the vehicle what the program proposes, until it is sure or has nothing to propose.
-     */
-    private Ended follow(StandInVehicle v, Reasoners reasoners, List<Evidence> told) {
-        List<Evidence> found = new ArrayList<>(told);
-        Set<String> impossible = new HashSet<>();
-        int checks = 0;
-        double minutes = 0;
-        while (true) {
-            Reasoner reasoner = reasoners.of(found);
-            Ranking ranking = reasoner.rank(found);
-            List<NextCheck> possible =
-                    reasoner.nextChecks(found, v.reading("body.supply")).stream()
-                            .filter(c -> !impossible.contains(c.check().key()))
-                            .toList();
-            NextStep step =
-                    NextStep.of(
-                            new NextStep.Situation(
-                                    true, true, true, false, ranking, found, possible),
-                            v.description());
-            if (!(step instanceof NextStep.DoCheck todo) || checks >= MOST_CHECKS) {
-                return new Ended(ranking, checks, minutes, found);
-            }
-            Check check = todo.check().check();
-            Optional<Evidence> evidence = done(v, check);
-            if (evidence.isPresent()) {
-                found.add(evidence.get());
-                checks++;
-                minutes += check.minutes();
-            } else {
-                impossible.add(check.key());
-            }
-        }
-    }
-
-    private Optional<Evidence> done(StandInVehicle v, Check check) {
-        Circuits c = v.simulation().circuits().orElseThrow();
-        VehicleDescription d = v.description();
-        if (check instanceof Check.Reading r && d.circuit(r.circuit()).isPresent()) {
-            Circuit circuit = d.circuit(r.circuit()).orElseThrow();
-            if (circuit.gauges().isEmpty()) {
-                return Optional.empty();
-            }
-            r.moving().forEach(m -> c.set(m, true));
-            double volts =
-                    c.volts(r.point()).orElseThrow() * 1.0008 + METER_NOISE * random.nextGaussian();
-            r.moving().forEach(m -> c.set(m, false));
-            double supply = v.reading("body.supply");
-            ProbeCondition condition =
-                    new ProbeCondition(Load.NOTHING, r.moving().stream().findFirst());
-            return Optional.of(
-                    new Evidence.Reading(
-                            r.circuit(),
-                            r.point(),
-                            r.load(),
-                            r.moving(),
-                            volts,
-                            supply,
-                            condition
-                                    .healthy(
-                                            new SharedPoints(d.circuits()),
-                                            circuit,
-                                            r.point(),
-                                            supply)
-                                    .holds(volts)));
-        }
-        if (!(check instanceof Check.Look look)) {
-            return Optional.empty();
-        }
-        if (look.finding().startsWith("pins-")) {
-            String seen = c.pins(look.finding().substring("pins-".length()));
-            String outcome = seen.startsWith("Pin ") ? seen.split(" ")[1] : "clean";
-            return Optional.of(new Evidence.Outcome(look.finding(), outcome));
-        }
-        for (Circuit circuit : d.circuits()) {
-            for (Gauge g : circuit.gauges()) {
-                if (g.findingId().equals(look.finding())) {
-                    return Optional.of(new Evidence.Outcome(look.finding(), shown(v, g)));
-                }
-            }
-        }
-        return Optional.empty();
-    }
-
-    private static String shown(StandInVehicle v, Gauge g) {
-        Circuits c = v.simulation().circuits().orElseThrow();
-        if (g.isToldByValue()) {
-            return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
-                    .id();
-        }
-        if (!g.under().isEmpty()) {
-            c.set(g.under(), true);
-        }
-        String state =
-                c.seen().stream()
-                        .filter(s -> s.name().equals(g.name()))
-                        .map(Circuits.Seen::state)
-                        .findFirst()
-                        .orElseThrow();
-        if (!g.under().isEmpty()) {
-            c.set(g.under(), false);
-        }
-        return g.bands().stream()
-                .filter(b -> b.name().equals(state))
-                .findFirst()
-                .orElseThrow()
-                .id();
-    }
-
-    /** What is told and stored before anybody looks. */
-    private static List<Evidence> told(StandInVehicle v, Breaker.Broken broken) {
-        List<Evidence> all = new ArrayList<>();
-        broken.symptoms()
-                .forEach(g -> all.add(new Evidence.SymptomTold(CircuitSuspects.PREFIX + g)));
-        v.description().circuits().stream()
-                .flatMap(c -> c.gauges().stream())
-                .forEach(
-                        g ->
-                                g.bands().stream()
-                                        .filter(b -> !b.code().isEmpty())
-                                        .filter(
-                                                b ->
-                                                        v.module(g.module())
-                                                                .memory()
-                                                                .failed(
-                                                                        Dtc.parse(b.code())
-                                                                                .number()))
-                                        .forEach(
-                                                b ->
-                                                        all.add(
-                                                                new Evidence.CodeSeen(
-                                                                        b.code(), true))));
-        return all;
-    }
-
-    private static String part(VehicleDescription d, String suspectId) {
-        return d.suspect(suspectId).flatMap(Suspect::effect).orElse(null) instanceof Effect.Series e
-                ? e.of()
-                : "";
-    }
-
-    private String drawnVehicle() {
-        List<String> ids = vehicles.keySet().stream().sorted().toList();
-        return ids.get(random.nextInt(ids.size()));
-    }
-
-    /** A vehicle as built; now and then another one of its kind, with a scatter of its own. */
-    private StandInVehicle built(String id) {
-        if (!yard.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
-            yard.put(
-                    id,
-                    StandIns.of(
-                            vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
-        }
-        StandInVehicle v = yard.get(id);
-        v.whole();
-        return v;
-    }
 
     private static void line(String what, double value, String wanted, boolean meets) {
         System.out.printf(
@@ -247,14 +52,16 @@ class TruthBench {
         List<Integer> checks = new ArrayList<>();
         double minutes = 0;
         for (int i = 0; i < runs; i++) {
-            String id = drawnVehicle();
-            StandInVehicle v = built(id);
-            Breaker.Broken broken = new Breaker(v).breakSomething(random, false);
-            Ended ended = follow(v, reasoners.get(id), told(v, broken));
-            Set<String> right = vehicles.get(id).wiring().alike(broken.part());
+            String id = yard.drawn();
+            StandInVehicle v = yard.built(id);
+            Robot robot = new Robot(v, random);
+            Breaker.Broken broken =
+                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
+            Robot.Ended ended = robot.follow(yard.reasoners(id), robot.told(broken));
+            Set<String> right = yard.vehicle(id).wiring().alike(broken.part());
             List<Standing> standings = ended.ranking().standings();
             Standing leads = standings.get(0);
-            boolean hit = right.contains(part(vehicles.get(id), leads.suspectId()));
+            boolean hit = right.contains(Robot.part(yard.vehicle(id), leads.suspectId()));
             first += hit ? 1 : 0;
             three +=
                     standings.stream()
@@ -262,7 +69,9 @@ class TruthBench {
                                     .anyMatch(
                                             s ->
                                                     right.contains(
-                                                            part(vehicles.get(id), s.suspectId())))
+                                                            Robot.part(
+                                                                    yard.vehicle(id),
+                                                                    s.suspectId())))
                             ? 1
                             : 0;
             wrong += !hit && ended.ranking().accused().isPresent() ? 1 : 0;
@@ -291,6 +100,51 @@ class TruthBench {
         double error = calibration();
         line("calibration, expected error", error, "at most 0.03", error <= 0.03);
         assertThat(checks).hasSize(runs);
+    }
+
+    /** What is not electrical: named by the repair that mends it. */
+    @Test
+    void mechanicalFaults() {
+        int first = 0;
+        int wrong = 0;
+        double checks = 0;
+        for (int i = 0; i < runs; i++) {
+            String id = yard.drawn();
+            VehicleDescription d = yard.vehicle(id);
+            StandInVehicle v = yard.built(id);
+            Breaker breaker = new Breaker(v);
+            List<Part.Failure> all = new ArrayList<>(breaker.breakable());
+            all.removeAll(breaker.inCircuits());
+            Breaker.Broken broken = breaker.breakSomething(all, random, false);
+            Robot robot = new Robot(v, random);
+            Robot.Ended ended = robot.follow(yard.reasoners(id), robot.told(broken));
+            String named =
+                    d.suspect(ended.ranking().lead().suspectId())
+                            .map(s -> s.repair().id())
+                            .orElse("");
+            String right = v.simulation().failing(broken.part()).repair();
+            boolean hit = named.equals(right);
+            first += hit ? 1 : 0;
+            wrong += !hit && ended.ranking().accused().isPresent() ? 1 : 0;
+            checks += ended.checks();
+            if (!hit) {
+                System.out.printf(
+                        "truth: missed %s, %s, %s %s: %s%n",
+                        id,
+                        broken.truth(),
+                        broken.symptoms(),
+                        ended.found().stream()
+                                .filter(e -> !(e instanceof Evidence.CodeSeen c && !c.present()))
+                                .toList(),
+                        ended.ranking().sentence());
+            }
+        }
+        double n = runs;
+        line("mechanical faults, cause first", first / n, "at least 0.9", first >= 0.9 * n);
+        line("mechanical faults, accused wrongly", wrong / n, "at most 0.03", wrong <= 0.03 * n);
+        System.out.printf(
+                Locale.ROOT, "bench: truth mechanical faults, checks: %.1f%n", checks / n);
+        assertThat(first).isPositive();
     }
 
     /** Expected calibration error: by tenths, how far what was said lies from what was so. */
@@ -324,18 +178,18 @@ class TruthBench {
     void healthyVehiclesOfWhichSomethingIsTold() {
         int accused = 0;
         for (int i = 0; i < runs; i++) {
-            String id = drawnVehicle();
-            StandInVehicle v = built(id);
+            String id = yard.drawn();
+            StandInVehicle v = yard.built(id);
+            Robot robot = new Robot(v, random);
             List<Gauge> told =
-                    vehicles.get(id).circuits().stream()
+                    yard.vehicle(id).circuits().stream()
                             .flatMap(c -> c.gauges().stream())
                             .filter(Gauge::told)
                             .toList();
             String gauge = told.get(random.nextInt(told.size())).id();
-            Ended ended =
-                    follow(
-                            v,
-                            reasoners.get(id),
+            Robot.Ended ended =
+                    robot.follow(
+                            yard.reasoners(id),
                             List.of(new Evidence.SymptomTold(CircuitSuspects.PREFIX + gauge)));
             accused += ended.ranking().accused().isPresent() ? 1 : 0;
         }
@@ -348,18 +202,20 @@ class TruthBench {
     void unlistedCauses() {
         int accused = 0;
         for (int i = 0; i < runs; i++) {
-            String id = drawnVehicle();
-            StandInVehicle v = built(id);
-            Breaker.Broken broken = new Breaker(v).breakSomething(random, false);
-            VehicleDescription d = vehicles.get(id);
+            String id = yard.drawn();
+            StandInVehicle v = yard.built(id);
+            Robot robot = new Robot(v, random);
+            Breaker.Broken broken =
+                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
+            VehicleDescription d = yard.vehicle(id);
             Set<String> hidden = d.wiring().alike(broken.part());
             VehicleDescription without =
                     d.withOnly(
                             d.suspects().stream()
-                                    .filter(s -> !hidden.contains(part(d, s.id())))
+                                    .filter(s -> !hidden.contains(Robot.part(d, s.id())))
                                     .toList(),
                             d.checks());
-            Ended ended = follow(v, new Reasoners(without), told(v, broken));
+            Robot.Ended ended = robot.follow(new Reasoners(without), robot.told(broken));
             boolean named = ended.ranking().accused().isPresent();
             accused += named ? 1 : 0;
             if (named) {
@@ -383,32 +239,35 @@ class TruthBench {
         int wrong = 0;
         double checks = 0;
         for (int i = 0; i < runs; i++) {
-            String id = drawnVehicle();
-            VehicleDescription d = vehicles.get(id);
-            StandInVehicle v = built(id);
-            Breaker.Broken one = new Breaker(v).breakSomething(random, false);
-            Breaker.Broken other = new Breaker(v).breakSomething(random, true);
+            String id = yard.drawn();
+            VehicleDescription d = yard.vehicle(id);
+            StandInVehicle v = yard.built(id);
+            Robot robot = new Robot(v, random);
+            Breaker.Broken one =
+                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
+            Breaker.Broken other =
+                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, true);
             Set<String> left = new HashSet<>(Set.of(one.part(), other.part()));
-            List<Evidence> found = new ArrayList<>(told(v, one));
-            told(v, other).stream().filter(e -> !found.contains(e)).forEach(found::add);
-            Ended ended = null;
+            List<Evidence> found = new ArrayList<>(robot.told(one));
+            robot.told(other).stream().filter(e -> !found.contains(e)).forEach(found::add);
+            Robot.Ended ended = null;
             for (int repair = 0; repair < MOST_REPAIRS && !left.isEmpty(); repair++) {
-                ended = follow(v, reasoners.get(id), found);
+                ended = robot.follow(yard.reasoners(id), found);
                 checks += ended.checks();
                 Standing named = ended.ranking().lead();
                 // what leads when no check is left is mended on trial
                 if (!named.isDescribed() || ended.ranking().sureness() < Ranking.POINTED_AT) {
                     break;
                 }
-                Set<String> places = d.wiring().alike(part(d, named.suspectId()));
+                Set<String> places = d.wiring().alike(Robot.part(d, named.suspectId()));
                 boolean hit = left.removeIf(places::contains);
                 wrong += hit ? 0 : 1;
-                mended(v, places);
+                robot.mended(places);
                 found.clear();
                 found.addAll(ended.found());
                 found.add(new Evidence.RepairFailed(named.suspectId()));
-                ended.found().forEach(e -> again(v, e).ifPresent(found::add));
-                found.addAll(swept(v));
+                ended.found().forEach(e -> robot.again(e).ifPresent(found::add));
+                found.addAll(robot.swept());
             }
             both += left.isEmpty() ? 1 : 0;
             if (!left.isEmpty()) {
@@ -424,34 +283,5 @@ class TruthBench {
                 wrong / (double) runs,
                 checks / runs);
         assertThat(both).isPositive();
-    }
-
-    /** What was not well is looked at once more, as a proof asks for. */
-    private Optional<Evidence> again(StandInVehicle v, Evidence before) {
-        boolean mayFail = before.passed().map(p -> !p).orElse(before instanceof Evidence.Outcome);
-        return v.description().checks().stream()
-                .filter(c -> mayFail && c.key().equals(before.key()))
-                .findFirst()
-                .flatMap(c -> done(v, c));
-    }
-
-    private static void mended(StandInVehicle v, Set<String> places) {
-        Circuits c = v.simulation().circuits().orElseThrow();
-        places.forEach(c::mend);
-    }
-
-    /** What a sweep tells after a clear and everything used once. */
-    private static List<Evidence> swept(StandInVehicle v) {
-        Circuits c = v.simulation().circuits().orElseThrow();
-        List<Evidence> all = new ArrayList<>();
-        List<Gauge> wrong = c.used(v::report);
-        for (Circuit circuit : v.description().circuits()) {
-            for (Gauge g : circuit.gauges()) {
-                g.bands().stream()
-                        .filter(b -> !b.code().isEmpty() && !wrong.contains(g))
-                        .forEach(b -> all.add(new Evidence.CodeSeen(b.code(), false)));
-            }
-        }
-        return all;
     }
 }

@@ -109,7 +109,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     @Override
     public String breakIt(String choice, boolean beside) {
         if (choice.isEmpty()) {
-            return told(breaker.breakSomething(random, beside), beside);
+            return told(breaker.breakSomething(breaker.breakable(), random, beside), beside);
         }
         Part.Failure failure =
                 breaker.breakable().stream()

@@ -4,10 +4,12 @@ import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
 import brightlantern.core.reason.Reasoners;
+import brightlantern.core.reason.Remaining;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -73,6 +75,19 @@ public class Reasoning {
                         .max(Comparator.naturalOrder())
                         .orElse(finding.at())
                 : finding.at();
+    }
+
+    /**
+     * What may still be broken after a repair, by what was shown since.
+     *
+     * @param shown since the repair
+     */
+    public Remaining remaining(
+            long jobId, VehicleDescription description, String repairedId, List<Evidence> shown) {
+        List<Evidence> before = evidence(relevant(jobId));
+        List<Evidence> all = new ArrayList<>(before);
+        all.addAll(shown);
+        return reasoners(description).of(all).remaining(before, repairedId, shown, TYPICAL_VOLTS);
     }
 
     public record State(List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next) {

@@ -120,6 +120,10 @@ public record NextCard(
                 + (place.part().isEmpty() ? "" : "#" + place.part());
     }
 
+    private static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+
     /** Where the gates that a check needs can be asked for; empty when it needs none. */
     private static String gates(Job job, VehicleDescription description, Check check) {
         return driven(description, check)
@@ -137,9 +141,5 @@ public record NextCard(
                         .map(a -> Place.driving(a.id()))
                         .findFirst()
                 : Optional.of(check.place());
-    }
-
-    private static String encoded(String text) {
-        return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 }

@@ -4,16 +4,17 @@ import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.LeadCodes;
+import brightlantern.app.job.Reasoning;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
-import brightlantern.app.page.NextCard;
 import brightlantern.core.code.Code;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
+import brightlantern.core.proof.ProofRecord;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Place;
@@ -39,6 +40,7 @@ class Proofs {
     private final CommandLog log;
     private final LeadCodes leads;
     private final Takes takes;
+    private final Reasoning reasoning;
 
     Proofs(
             Findings findings,
@@ -46,20 +48,33 @@ class Proofs {
             Sweeps sweeps,
             CommandLog log,
             LeadCodes leads,
-            Takes takes) {
+            Takes takes,
+            Reasoning reasoning) {
         this.findings = findings;
         this.repairs = repairs;
         this.sweeps = sweeps;
         this.log = log;
         this.leads = leads;
         this.takes = takes;
+        this.reasoning = reasoning;
     }
 
     Optional<Proof.Verdict> of(JobPages.Context context) {
-        return repairs.current(context.job().id()).map(r -> Proof.judge(record(context, r)));
+        return repairs.current(context.job().id()).map(r -> judged(context, r));
     }
 
-    private Proof.Record record(JobPages.Context context, Repairs.Repair repair) {
+    private Proof.Verdict judged(JobPages.Context context, Repairs.Repair repair) {
+        ProofRecord record = record(context, repair);
+        return Proof.judge(
+                record,
+                reasoning.remaining(
+                        context.job().id(),
+                        context.description(),
+                        repair.suspectId(),
+                        Proof.shown(record)));
+    }
+
+    private ProofRecord record(JobPages.Context context, Repairs.Repair repair) {
         Job job = context.job();
         VehicleDescription d = context.description();
         List<Findings.Finding> all = findings.of(job.id());
@@ -68,9 +83,10 @@ class Proofs {
         DriveConditions conditions = leads.conditions(job, d);
         List<Instant> clears = log.times(job.id(), CommandLog.CLEAR);
         Set<String> families = families(codes, d);
-        return new Proof.Record(
+        return new ProofRecord(
                 repair.at(),
                 codes,
+                job.symptoms(),
                 conditions,
                 Reasoners.showStanding(d, job.symptoms(), codes),
                 came(job, d, codes, repair.at()),
@@ -124,19 +140,22 @@ class Proofs {
         return codes;
     }
 
-    private static Proof.DatedFinding dated(Findings.Finding f, VehicleDescription d) {
-        return new Proof.DatedFinding(f.at(), where(f, d), checkKey(f), f.passed(), f.text());
+    private static ProofRecord.DatedFinding dated(Findings.Finding f, VehicleDescription d) {
+        return new ProofRecord.DatedFinding(
+                f.at(), where(f, d), checkKey(f), f.passed(), f.text(), f.evidence());
     }
 
     /** Where a check is done again, with its condition set. */
-    private static String where(Findings.Finding f, VehicleDescription d) {
-        Optional<Place> place = f.evidence().flatMap(e -> e.place(d.checks()));
-        if (place.isPresent()) {
-            return NextCard.address(place.get());
-        }
-        return f.about().startsWith("procedure ")
-                ? "exercise/procedures/" + f.about().substring("procedure ".length())
-                : f.stage();
+    private static Place where(Findings.Finding f, VehicleDescription d) {
+        return f.evidence()
+                .flatMap(e -> e.place(d.checks()))
+                .orElseGet(
+                        () ->
+                                Place.of(
+                                        f.about().startsWith("procedure ")
+                                                ? "exercise/procedures/"
+                                                        + f.about().substring("procedure ".length())
+                                                : f.stage()));
     }
 
     /** The key of what can be done again; codes have a requirement of their own. */
@@ -144,10 +163,10 @@ class Proofs {
         return f.evidence().filter(e -> !e.repeatable()).isPresent() ? "" : f.key();
     }
 
-    private Proof.DatedTake dated(
+    private ProofRecord.DatedTake dated(
             Takes.TakeHead head, DriveConditions conditions, VehicleDescription d) {
         Take take = takes.ended(head);
-        return new Proof.DatedTake(
+        return new ProofRecord.DatedTake(
                 head.started(), head.name(), take.lengthSeconds(), conditions.met(take, d));
     }
 
@@ -158,7 +177,7 @@ class Proofs {
                 .collect(Collectors.toSet());
     }
 
-    private static Proof.DatedSweep dated(
+    private static ProofRecord.DatedSweep dated(
             Sweep sweep, VehicleDescription d, Set<String> codes, Set<String> families) {
         Set<String> back =
                 sweep.codes().stream()
@@ -177,7 +196,7 @@ class Proofs {
                         .flatMap(Set::stream)
                         .filter(codes::contains)
                         .collect(Collectors.toSet());
-        return new Proof.DatedSweep(
+        return new ProofRecord.DatedSweep(
                 sweep.finished().orElse(sweep.started()), sweep.whole(), back, notRun);
     }
 }

@@ -5,6 +5,7 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.proof.Proof;
+import brightlantern.core.proof.ProofRecord;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
@@ -54,6 +55,12 @@ class ProveController {
         model.addAttribute("repairs", repairs.of(id));
         model.addAttribute("current", repairs.current(id).orElse(null));
         model.addAttribute("verdict", verdict.orElse(null));
+        model.addAttribute(
+                "proof",
+                verdict.stream()
+                        .flatMap(v -> v.requirements().stream())
+                        .map(ProofRow::of)
+                        .toList());
         model.addAttribute(
                 "answer",
                 verdict.map(Proof.Verdict::sentence)
@@ -136,7 +143,7 @@ class ProveController {
                     Optional.of(gone),
                     Optional.empty(),
                     null,
-                    Proof.COMPLAINT);
+                    ProofRecord.COMPLAINT);
         }
         return "redirect:/jobs/" + id + "/prove";
     }

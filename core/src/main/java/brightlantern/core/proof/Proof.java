@@ -1,5 +1,11 @@
 package brightlantern.core.proof;
 
+import brightlantern.core.reason.NextCheck;
+import brightlantern.core.reason.Remaining;
+import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Place;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -10,16 +16,17 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /** What this fault needs before its repair counts as proven, and how far that has come. */
 public final class Proof {
-    /** Key of the technician's word that the complaint was tried again. */
-    public static final String COMPLAINT = "complaint";
+    private static final String SWEEP = "sweep";
 
-    /** A recording of a complaint without measurable conditions must at least be so long, s. */
-    public static final double LEAST_DRIVE_SECONDS = 30;
+    /** Where things are shown. */
+    private static final Place HERE = Place.of("prove");
+
+    private static final Place SWEEPING = Place.of("sweep");
+    private static final Place WATCHING = Place.of("watch");
 
     private Proof() {}
 
@@ -44,81 +51,123 @@ public final class Proof {
      * One thing that must be shown.
      *
      * @param seen what showed it, or what is missing
-     * @param where the place in the job where it is done: a stage, or a page below it
+     * @param tells how much it tells, in words; empty while it was not shown, and where it tells
+     *     nothing by itself
+     * @param where it is done
      */
-    public record Requirement(String id, String what, State state, String seen, String where) {}
+    public record Requirement(
+            String id, String what, State state, String seen, String tells, Place where) {
+        Requirement(String id, String what, State state, String seen, Place where) {
+            this(id, what, state, seen, "", where);
+        }
+
+        private Requirement telling(String words) {
+            return new Requirement(id, what, state, seen, words, where);
+        }
+    }
 
     public record Verdict(State state, String sentence, List<Requirement> requirements) {}
 
     /**
-     * Something that was checked.
-     *
-     * @param where the place in the job where it is done: a stage, or a page below it
-     * @param key the same for the same check done again; empty for what is no check
-     * @param passed empty for what is neither right nor wrong
+     * What was shown since the repair, as evidence: checks that were done, the complaint tried
+     * again, and codes that stayed away although their tests have run.
      */
-    public record DatedFinding(
-            Instant at, String where, String key, Optional<Boolean> passed, String text) {
-        boolean failed() {
-            return !key.isEmpty() && passed.isPresent() && !passed.get();
+    public static List<Evidence> shown(ProofRecord record) {
+        List<Evidence> shown = new ArrayList<>();
+        record.findings().stream()
+                .filter(f -> !f.at().isBefore(record.repaired()))
+                .flatMap(f -> f.evidence().stream())
+                .filter(Evidence::repeatable)
+                .filter(e -> !(e instanceof Evidence.SymptomTold))
+                .forEach(shown::add);
+        record.told().ifPresent(told -> shown.addAll(complaint(record, !told.failed())));
+        if (needed(record).stream()
+                .anyMatch(r -> r.id().equals(SWEEP) && r.state() == State.PROVEN)) {
+            Set<String> notRun =
+                    record.newest(s -> true)
+                            .map(ProofRecord.DatedSweep::notRun)
+                            .orElse(record.codes());
+            record.codes().stream()
+                    .filter(c -> !notRun.contains(c))
+                    .sorted()
+                    .forEach(c -> shown.add(new Evidence.CodeSeen(c, false)));
         }
+        return shown;
     }
 
     /**
-     * @param codes that it still holds with a failure since the last clear, of those that the
-     *     repair is to keep away
-     * @param notRun of those codes, the ones whose test has not run since the last clear, as far as
-     *     the modules tell
+     * Lists what must be shown, and what of it was.
+     *
+     * @param left what may still be broken by what was {@link #shown}
      */
-    public record DatedSweep(Instant at, boolean whole, Set<String> codes, Set<String> notRun) {
-        public DatedSweep {
-            codes = Set.copyOf(codes);
-            notRun = Set.copyOf(notRun);
-        }
+    public static Verdict judge(ProofRecord record, Remaining left) {
+        List<Requirement> needed = new ArrayList<>();
+        needed(record).forEach(r -> needed.add(r.telling(tells(record, r, left))));
+        needed.add(little(left));
+        return verdict(needed);
     }
 
-    /**
-     * A recording.
-     *
-     * @param seconds how long it is with the engine running or the vehicle awake
-     */
-    public record DatedTake(Instant at, String name, double seconds, DriveConditions.Met met) {}
-
-    /**
-     * All that was recorded.
-     *
-     * @param repaired when the repair was done
-     * @param codes that were there before the repair and that it is to keep away
-     * @param conditions under which the fault showed; empty when nothing tells them
-     * @param standing whether it shows while the vehicle stands, as a lamp does: then no drive
-     *     proves anything, and without codes there are none to clear
-     * @param came code → what its freeze frame showed, in words; codes without one are missing
-     */
-    public record Record(
-            Instant repaired,
-            Set<String> codes,
-            DriveConditions conditions,
-            boolean standing,
-            Map<String, String> came,
-            List<DatedFinding> findings,
-            List<Instant> clears,
-            List<Instant> keyCycles,
-            List<DatedSweep> sweeps,
-            List<DatedTake> takes) {
-        public Record {
-            codes = Set.copyOf(codes);
-            findings = List.copyOf(findings);
+    private static List<Evidence> complaint(ProofRecord record, boolean gone) {
+        if (!gone) {
+            return record.symptoms().stream().<Evidence>map(Evidence.SymptomTold::new).toList();
         }
+        return record.symptoms().isEmpty()
+                ? List.of(new Evidence.SymptomGone(""))
+                : record.symptoms().stream().<Evidence>map(Evidence.SymptomGone::new).toList();
     }
 
-    /** Lists what must be shown, and what of it was. */
-    public static Verdict judge(Record record) {
+    /** How much what was shown tells, in words. */
+    private static String tells(ProofRecord record, Requirement r, Remaining left) {
+        if (r.state() != State.PROVEN) {
+            return "";
+        }
+        List<String> keys =
+                switch (r.id()) {
+                    case SWEEP ->
+                            record.codes().stream()
+                                    .map(c -> new Evidence.CodeSeen(c, false).key())
+                                    .toList();
+                    case ProofRecord.COMPLAINT ->
+                            complaint(record, true).stream().map(Evidence::key).toList();
+                    default -> List.of(r.id());
+                };
+        return keys.stream()
+                .filter(left.tells()::containsKey)
+                .map(left.tells()::get)
+                .min(Comparator.naturalOrder())
+                .filter(t -> t < 1)
+                .map(
+                        t ->
+                                "With something still broken it would come out so in "
+                                        + Words.percent(t)
+                                        + ".")
+                .orElse("");
+    }
+
+    private static Requirement little(Remaining left) {
+        String still =
+                Words.percent(left.chance())
+                        + " are left"
+                        + (left.isLittle() ? "." : ", most likely: " + left.likeliest() + ".");
+        Optional<Check> telling =
+                left.isLittle() ? Optional.empty() : left.telling().map(NextCheck::check);
+        return new Requirement(
+                "left",
+                "Together it leaves less than "
+                        + Words.percent(Remaining.PROVEN)
+                        + " for something still being broken",
+                left.isLittle() ? State.PROVEN : State.OPEN,
+                still + telling.map(c -> " Most would tell: " + c.name() + ".").orElse(""),
+                telling.map(Check::place).orElse(HERE));
+    }
+
+    private static List<Requirement> needed(ProofRecord record) {
         List<Requirement> needed = new ArrayList<>(repeated(record));
         if (record.standing() && record.codes().isEmpty()) {
             needed.add(complaint(record));
-            return verdict(needed);
+            return needed;
         }
-        Optional<Instant> clear = first(record.clears(), record.repaired());
+        Optional<Instant> clear = record.clear();
         needed.add(
                 new Requirement(
                         "clear",
@@ -127,8 +176,8 @@ public final class Proof {
                         clear.isPresent()
                                 ? "Cleared."
                                 : "Clear all modules in Sweep; the sweep before it must be kept.",
-                        "sweep"));
-        Optional<Instant> cycle = clear.flatMap(c -> first(record.keyCycles(), c));
+                        SWEEPING));
+        Optional<Instant> cycle = clear.flatMap(record::keyCycle);
         needed.add(
                 new Requirement(
                         "key",
@@ -137,12 +186,12 @@ public final class Proof {
                         cycle.isPresent()
                                 ? "Seen on the vehicle's ignition."
                                 : "Key off, wait, key on.",
-                        "prove"));
-        Optional<DatedTake> drive = clear.flatMap(c -> drive(record, c));
+                        HERE));
+        Optional<ProofRecord.DatedTake> drive = clear.flatMap(c -> record.drive(c));
         if (!record.standing()) {
             needed.add(drive(record, drive));
         }
-        if (record.standing() || record.conditions().isEmpty() || told(record).isPresent()) {
+        if (record.standing() || record.conditions().isEmpty() || record.told().isPresent()) {
             needed.add(complaint(record));
         }
         needed.add(
@@ -151,11 +200,12 @@ public final class Proof {
                         : sweep(
                                 record,
                                 "Sweep after the recording: the codes stay away",
-                                drive.filter(d -> enough(record, d)).map(DatedTake::at)));
+                                drive.filter(d -> record.enough(d))
+                                        .map(ProofRecord.DatedTake::at)));
         if (!record.codes().isEmpty()) {
             needed.add(monitors(record, clear));
         }
-        return verdict(needed);
+        return needed;
     }
 
     private static Verdict verdict(List<Requirement> needed) {
@@ -187,24 +237,31 @@ public final class Proof {
     }
 
     /** Every check of any kind whose newest result before the repair was a failure. */
-    private static List<Requirement> repeated(Record record) {
-        Map<String, DatedFinding> before = new LinkedHashMap<>();
-        Map<String, DatedFinding> after = new LinkedHashMap<>();
-        for (DatedFinding f : record.findings()) {
-            if (f.key().isEmpty() || f.key().equals(COMPLAINT) || f.passed().isEmpty()) {
+    private static List<Requirement> repeated(ProofRecord record) {
+        Map<String, ProofRecord.DatedFinding> before = new LinkedHashMap<>();
+        Map<String, ProofRecord.DatedFinding> after = new LinkedHashMap<>();
+        for (ProofRecord.DatedFinding f : record.findings()) {
+            if (f.key().isEmpty()
+                    || f.key().equals(ProofRecord.COMPLAINT)
+                    || f.passed().isEmpty()) {
                 continue;
             }
             (f.at().isBefore(record.repaired()) ? before : after).put(f.key(), f);
         }
         Set<String> keys = new LinkedHashSet<>();
-        before.values().stream().filter(DatedFinding::failed).forEach(f -> keys.add(f.key()));
+        before.values().stream()
+                .filter(ProofRecord.DatedFinding::failed)
+                .forEach(f -> keys.add(f.key()));
         // what failed only after the repair must pass as well, whoever thought of it
-        after.values().stream().filter(DatedFinding::failed).forEach(f -> keys.add(f.key()));
+        after.values().stream()
+                .filter(ProofRecord.DatedFinding::failed)
+                .forEach(f -> keys.add(f.key()));
         return keys.stream()
                 .map(
                         key -> {
-                            Optional<DatedFinding> again = Optional.ofNullable(after.get(key));
-                            DatedFinding first =
+                            Optional<ProofRecord.DatedFinding> again =
+                                    Optional.ofNullable(after.get(key));
+                            ProofRecord.DatedFinding first =
                                     Optional.ofNullable(before.get(key))
                                             .orElseGet(() -> after.get(key));
                             return new Requirement(
@@ -212,13 +269,14 @@ public final class Proof {
                                     "The check that failed passes now: " + first.text(),
                                     again.map(f -> f.failed() ? State.FAILED : State.PROVEN)
                                             .orElse(State.OPEN),
-                                    again.map(DatedFinding::text).orElse("Do it again."),
+                                    again.map(ProofRecord.DatedFinding::text)
+                                            .orElse("Do it again."),
                                     first.where());
                         })
                 .toList();
     }
 
-    private static Requirement drive(Record record, Optional<DatedTake> drive) {
+    private static Requirement drive(ProofRecord record, Optional<ProofRecord.DatedTake> drive) {
         DriveConditions under = record.conditions();
         String what =
                 under.isEmpty()
@@ -231,9 +289,13 @@ public final class Proof {
                                 under.words());
         if (drive.isEmpty()) {
             return new Requirement(
-                    "drive", what, State.OPEN, "Record a take in Watch, after the clear.", "watch");
+                    "drive",
+                    what,
+                    State.OPEN,
+                    "Record a take in Watch, after the clear.",
+                    WATCHING);
         }
-        DatedTake take = drive.get();
+        ProofRecord.DatedTake take = drive.get();
         if (!take.met().missing().isEmpty()) {
             return new Requirement(
                     "drive",
@@ -243,88 +305,63 @@ public final class Proof {
                             + " does not tell: not recorded were "
                             + String.join(", ", take.met().missing())
                             + ".",
-                    "watch");
+                    WATCHING);
         }
         double had = under.isEmpty() ? take.seconds() : take.met().seconds();
-        double wanted = under.isEmpty() ? LEAST_DRIVE_SECONDS : under.seconds();
+        double wanted = under.isEmpty() ? ProofRecord.LEAST_DRIVE_SECONDS : under.seconds();
         return new Requirement(
                 "drive",
                 what,
-                enough(record, take) ? State.PROVEN : State.OPEN,
+                record.enough(take) ? State.PROVEN : State.OPEN,
                 String.format(
                         Locale.ROOT,
-                        enough(record, take)
+                        record.enough(take)
                                 ? "%s: met for %.0f s."
                                 : "%s: met for %.0f s only; %.0f s are needed.",
                         take.name(),
                         had,
                         wanted),
-                "watch");
+                WATCHING);
     }
 
-    private static boolean enough(Record record, DatedTake take) {
-        return record.conditions().isEmpty()
-                ? take.seconds() >= LEAST_DRIVE_SECONDS
-                : take.met().seconds() >= record.conditions().seconds();
-    }
-
-    /** The recording since then that came nearest; of equals the newest. */
-    private static Optional<DatedTake> drive(Record record, Instant after) {
-        return record.takes().stream()
-                .filter(t -> t.at().isAfter(after))
-                .max(
-                        Comparator.comparing((DatedTake t) -> enough(record, t))
-                                .thenComparing(
-                                        t ->
-                                                record.conditions().isEmpty()
-                                                        ? t.seconds()
-                                                        : t.met().seconds())
-                                .thenComparing(DatedTake::at));
-    }
-
-    private static Optional<DatedFinding> told(Record record) {
-        return record.findings().stream()
-                .filter(f -> f.key().equals(COMPLAINT) && !f.at().isBefore(record.repaired()))
-                .max(Comparator.comparing(DatedFinding::at));
-    }
-
-    private static Requirement complaint(Record record) {
-        Optional<DatedFinding> told = told(record);
+    private static Requirement complaint(ProofRecord record) {
+        Optional<ProofRecord.DatedFinding> told = record.told();
         return new Requirement(
-                COMPLAINT,
+                ProofRecord.COMPLAINT,
                 "The complaint, tried again under its conditions, is gone",
                 told.map(f -> f.failed() ? State.FAILED : State.PROVEN).orElse(State.OPEN),
-                told.map(DatedFinding::text)
+                told.map(ProofRecord.DatedFinding::text)
                         .orElse("Try it as the customer told it, and say below what you found."),
-                "prove");
+                HERE);
     }
 
-    private static Requirement sweep(Record record, String what, Optional<Instant> after) {
-        Optional<DatedSweep> sweep =
-                newest(record, s -> after.map(a -> s.at().isAfter(a)).orElse(false));
-        Optional<DatedSweep> back =
-                first(record.clears(), record.repaired())
-                        .flatMap(c -> newest(record, s -> s.at().isAfter(c)))
+    private static Requirement sweep(ProofRecord record, String what, Optional<Instant> after) {
+        Optional<ProofRecord.DatedSweep> sweep =
+                record.newest(s -> after.map(a -> s.at().isAfter(a)).orElse(false));
+        Optional<ProofRecord.DatedSweep> back =
+                record.clear()
+                        .flatMap(c -> record.newest(s -> s.at().isAfter(c)))
                         .filter(s -> !s.codes().isEmpty());
         if (back.isPresent()) {
             return new Requirement(
-                    "sweep",
+                    SWEEP,
                     what,
                     State.FAILED,
                     "Back: " + String.join(", ", back.get().codes()),
-                    "sweep");
+                    SWEEPING);
         }
         return sweep.isPresent()
-                ? new Requirement("sweep", what, State.PROVEN, "They stayed away.", "sweep")
-                : new Requirement("sweep", what, State.OPEN, "Sweep all modules then.", "sweep");
+                ? new Requirement(SWEEP, what, State.PROVEN, "They stayed away.", SWEEPING)
+                : new Requirement(SWEEP, what, State.OPEN, "Sweep all modules then.", SWEEPING);
     }
 
-    private static Requirement monitors(Record record, Optional<Instant> clear) {
+    private static Requirement monitors(ProofRecord record, Optional<Instant> clear) {
         String what = "The tests that set " + joined(record.codes()) + " have run since the clear";
-        Optional<DatedSweep> sweep = clear.flatMap(c -> newest(record, s -> s.at().isAfter(c)));
+        Optional<ProofRecord.DatedSweep> sweep =
+                clear.flatMap(c -> record.newest(s -> s.at().isAfter(c)));
         if (sweep.isEmpty()) {
             return new Requirement(
-                    "monitors", what, State.OPEN, "A sweep after the clear tells.", "sweep");
+                    "monitors", what, State.OPEN, "A sweep after the clear tells.", SWEEPING);
         }
         Set<String> open = sweep.get().notRun();
         return new Requirement(
@@ -337,10 +374,10 @@ public final class Proof {
                                 + joined(open)
                                 + ". Drive as when the code came, then sweep again."
                                 + came(record, open),
-                "sweep");
+                SWEEPING);
     }
 
-    private static String came(Record record, Set<String> codes) {
+    private static String came(ProofRecord record, Set<String> codes) {
         return codes.stream()
                 .sorted()
                 .filter(record.came()::containsKey)
@@ -350,15 +387,5 @@ public final class Proof {
 
     private static String joined(Set<String> codes) {
         return String.join(", ", codes.stream().sorted().toList());
-    }
-
-    private static Optional<DatedSweep> newest(Record record, Predicate<DatedSweep> when) {
-        return record.sweeps().stream()
-                .filter(s -> s.whole() && when.test(s))
-                .max(Comparator.comparing(DatedSweep::at));
-    }
-
-    private static Optional<Instant> first(List<Instant> times, Instant after) {
-        return times.stream().filter(t -> t.isAfter(after)).min(Comparator.naturalOrder());
     }
 }

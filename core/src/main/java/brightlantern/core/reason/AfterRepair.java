@@ -58,6 +58,11 @@ final class AfterRepair {
      */
     private double[] again(Learned piece) {
         double[] logs = piece.logs().clone();
+        if (piece.piece() instanceof Evidence.SymptomTold) {
+            // whoever tries it under its conditions sees no complaint of a vehicle that is well
+            double most = Arrays.stream(logs).max().orElseThrow();
+            logs[nothing] = Math.min(logs[nothing], most + Math.log(1 - AGAIN));
+        }
         Optional<Learned> earlier =
                 before.stream()
                         .filter(l -> l.piece().key().equals(piece.piece().key()))

@@ -2,11 +2,15 @@ package brightlantern.core.proof;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.proof.Proof.DatedFinding;
-import brightlantern.core.proof.Proof.DatedSweep;
-import brightlantern.core.proof.Proof.DatedTake;
+import brightlantern.core.proof.Proof.Requirement;
 import brightlantern.core.proof.Proof.State;
+import brightlantern.core.proof.ProofRecord.DatedFinding;
+import brightlantern.core.proof.ProofRecord.DatedSweep;
+import brightlantern.core.proof.ProofRecord.DatedTake;
+import brightlantern.core.reason.Remaining;
 import brightlantern.core.signal.Condition;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Place;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,6 +30,8 @@ class ProofTest {
     private final List<DatedSweep> sweeps = new ArrayList<>();
     private final List<DatedTake> takes = new ArrayList<>();
     private boolean standing;
+    private Remaining left =
+            new Remaining(0.01, "Stuck", Map.of("run", 0.1, "code " + CODE, 0.2), Optional.empty());
     private DriveConditions conditions =
             new DriveConditions(
                     "the freeze frame",
@@ -44,7 +50,12 @@ class ProofTest {
 
     private static DatedFinding check(int second, String key, boolean passed) {
         return new DatedFinding(
-                at(second), "exercise", key, Optional.of(passed), key + " at " + second);
+                at(second),
+                Place.of("exercise"),
+                key,
+                Optional.of(passed),
+                key + " at " + second,
+                Optional.empty());
     }
 
     private static DatedTake take(int second, double met) {
@@ -56,18 +67,22 @@ class ProofTest {
     }
 
     private Proof.Verdict judge() {
-        return Proof.judge(
-                new Proof.Record(
-                        at(10),
-                        Set.of(CODE),
-                        conditions,
-                        standing,
-                        Map.of(CODE, "engine load 60 to 100 %"),
-                        findings,
-                        clears,
-                        keys,
-                        sweeps,
-                        takes));
+        return Proof.judge(record(), left);
+    }
+
+    private ProofRecord record() {
+        return new ProofRecord(
+                at(10),
+                Set.of(CODE),
+                Set.of("flat"),
+                conditions,
+                standing,
+                Map.of(CODE, "engine load 60 to 100 %"),
+                findings,
+                clears,
+                keys,
+                sweeps,
+                takes);
     }
 
     @Test
@@ -78,7 +93,7 @@ class ProofTest {
         takes.clear();
         assertThat(judge().state()).isEqualTo(State.OPEN);
         findings.add(check(17, "gauge", true));
-        findings.add(check(18, Proof.COMPLAINT, true));
+        findings.add(check(18, ProofRecord.COMPLAINT, true));
         assertThat(judge().state()).isEqualTo(State.PROVEN);
         sweeps.clear();
         assertThat(judge().state()).isEqualTo(State.OPEN);
@@ -98,6 +113,38 @@ class ProofTest {
         assertThat(judge().state()).isEqualTo(State.OPEN);
         everything();
         assertThat(judge().state()).isEqualTo(State.PROVEN);
+    }
+
+    @Test
+    void allThatIsNeededProvesNothingWhileTooMuchIsLeft() {
+        everything();
+        left = new Remaining(0.3, "Worn brushes", Map.of(), Optional.empty());
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        assertThat(judge().requirements())
+                .filteredOn(r -> r.state() == State.OPEN)
+                .singleElement()
+                .satisfies(r -> assertThat(r.seen()).contains("30 %").contains("Worn brushes"));
+    }
+
+    @Test
+    void whatWasShownSaysHowMuchItTells() {
+        everything();
+        assertThat(judge().requirements())
+                .filteredOn(r -> List.of("run", "sweep").contains(r.id()))
+                .extracting(Requirement::tells)
+                .containsExactly(
+                        "With something still broken it would come out so in 10 %.",
+                        "With something still broken it would come out so in 20 %.");
+    }
+
+    @Test
+    void onlyCodesWhoseTestsHaveRunWereShownToStayAway() {
+        everything();
+        assertThat(Proof.shown(record())).containsExactly(new Evidence.CodeSeen(CODE, false));
+        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE)));
+        assertThat(Proof.shown(record())).isEmpty();
+        findings.add(check(18, ProofRecord.COMPLAINT, true));
+        assertThat(Proof.shown(record())).containsExactly(new Evidence.SymptomGone("flat"));
     }
 
     @ParameterizedTest
@@ -185,9 +232,9 @@ class ProofTest {
         conditions = DriveConditions.none();
         everything();
         assertThat(judge().state()).isEqualTo(State.OPEN);
-        findings.add(check(18, Proof.COMPLAINT, true));
+        findings.add(check(18, ProofRecord.COMPLAINT, true));
         assertThat(judge().state()).isEqualTo(State.PROVEN);
-        findings.add(check(19, Proof.COMPLAINT, false));
+        findings.add(check(19, ProofRecord.COMPLAINT, false));
         assertThat(judge().state()).isEqualTo(State.FAILED);
     }
 }

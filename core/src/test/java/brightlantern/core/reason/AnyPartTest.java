@@ -317,6 +317,7 @@ class AnyPartTest {
             first += hit ? 1 : 0;
             if (hit && leads.sureness() >= SURE) {
                 right++;
+                proves(world, reasoners, ended, leads.suspectId());
             } else if (!hit && leads.sureness() >= SURE) {
                 wrong++;
             }
@@ -330,6 +331,53 @@ class AnyPartTest {
         missed.forEach(m -> System.out.println("   " + m));
         assertThat(first).isGreaterThanOrEqualTo((int) (0.9 * EACH));
         assertThat(wrong).isLessThanOrEqualTo((int) (0.05 * EACH));
+    }
+
+    /**
+     * A repair is proven by what comes out otherwise with the fault in place, and by nothing else.
+     */
+    private static void proves(World world, Reasoners of, Ended ended, String suspectId) {
+        Reasoner reasoner = of.of(ended.found());
+        String other =
+                ended.ranking().standings().stream()
+                        .map(Standing::suspectId)
+                        .filter(s -> !partOf(world.d, s).isEmpty())
+                        .filter(
+                                s ->
+                                        world.faults.stream()
+                                                .noneMatch(
+                                                        f -> f.part().equals(partOf(world.d, s))))
+                        .filter(s -> !s.equals(suspectId))
+                        .findFirst()
+                        .orElseThrow();
+        for (String repaired : List.of(suspectId, other)) {
+            assertThat(reasoner.remaining(ended.found(), repaired, List.of(), SUPPLY).chance())
+                    .as("nothing shown since %s", repaired)
+                    .isGreaterThan(Remaining.PROVEN);
+            Remaining undone =
+                    reasoner.remaining(ended.found(), repaired, shown(world, ended), SUPPLY);
+            assertThat(undone.chance()).as("left in place: %s", undone).isGreaterThan(0.5);
+        }
+        List<Fault> faults = List.copyOf(world.faults);
+        world.faults.clear();
+        Remaining mended =
+                reasoner.remaining(ended.found(), suspectId, shown(world, ended), SUPPLY);
+        assertThat(mended.isLittle()).as("mended: %s, %s", suspectId, mended).isTrue();
+        world.faults.addAll(faults);
+    }
+
+    /** What failed is done again; of codes and complaints the same. */
+    private static List<Evidence> shown(World world, Ended ended) {
+        List<Evidence> shown = new ArrayList<>(world.again(ended.found()));
+        List<Evidence> noticed = world.noticed();
+        for (Evidence e : ended.found()) {
+            if (e instanceof Evidence.CodeSeen code && code.present()) {
+                shown.add(new Evidence.CodeSeen(code.code(), noticed.contains(e)));
+            } else if (e instanceof Evidence.SymptomTold told) {
+                shown.add(noticed.contains(e) ? e : new Evidence.SymptomGone(told.symptomId()));
+            }
+        }
+        return shown;
     }
 
     /** One of them, by how common they are. */
@@ -381,6 +429,12 @@ class AnyPartTest {
             Set<String> places = d.wiring().alike(partOf(d, named.suspectId()));
             assertThat(left.removeIf(places::contains)).as(story).isTrue();
             world.faults.removeIf(f -> places.contains(f.part()));
+            Remaining after =
+                    reasoners
+                            .of(ended.found())
+                            .remaining(
+                                    ended.found(), named.suspectId(), shown(world, ended), SUPPLY);
+            assertThat(after.isLittle()).as(story + after).isEqualTo(left.isEmpty());
             found = new ArrayList<>(ended.found());
             found.add(new Evidence.RepairFailed(named.suspectId()));
             found.addAll(world.again(ended.found()));

@@ -162,17 +162,17 @@ public final class CellPack implements Part {
                 });
     }
 
+    /** A cell has lost this share of its charge, and its resistance has doubled. */
+    private synchronized void worn(int cell, double share) {
+        boolean whole = share == 0;
+        charge[cell - 1] = charge[cell % CELLS] - share;
+        ohm[cell - 1] = ohm[cell % CELLS] * (whole ? 1 : 2);
+    }
+
     private void measure() {
         for (int c = 0; c < CELLS; c++) {
             double lead = c == badLead ? leadOhm * Math.abs(amps) * RIPPLE_SHARE : 0;
             volts[c] = open(charge[c]) - amps * ohm[c] - Math.signum(amps) * lead;
-        }
-    }
-
-    @Override
-    public synchronized void mend(String repair) {
-        if (repair.startsWith("cell-")) {
-            leadOhm = 0;
         }
     }
 
@@ -221,6 +221,8 @@ public final class CellPack implements Part {
     public void fail(String mode, String of, double size) {
         if (mode.equals("sense-lead")) {
             badLead(Integer.parseInt(of), size);
+        } else if (mode.equals("worn-cell")) {
+            worn(Integer.parseInt(of), size);
         } else {
             Part.super.fail(mode, of, size);
         }

@@ -3,9 +3,11 @@ package brightlantern.standin.plant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
@@ -59,6 +61,7 @@ public final class Crank implements Part {
     private final EngineSpec spec;
     private final Random random;
     private final double[] seal;
+    private final List<CrankingSigns.Leak> leaks;
     private final double[] giving;
     private final boolean[] off;
     private final double[] phase;
@@ -104,6 +107,7 @@ public final class Crank implements Part {
         this.random = new Random(seed);
         int n = spec.cylinders();
         seal = new double[n];
+        leaks = new ArrayList<>(Collections.nCopies(n, CrankingSigns.Leak.EXHAUST_VALVE));
         giving = new double[n];
         off = new boolean[n];
         phase = new double[n];
@@ -419,10 +423,13 @@ public final class Crank implements Part {
     }
 
     @Override
-    public synchronized void mend(String repair) {
-        if (repair.matches("valve-\\d+")) {
-            seal[Integer.parseInt(repair.substring(6)) - 1] = 0;
-        }
+    public Map<String, String> acts() {
+        return CrankingSigns.acts();
+    }
+
+    @Override
+    public synchronized String act(String id) {
+        return CrankingSigns.found(id, seal, leaks);
     }
 
     private synchronized double read(DoubleSupplier reading) {
@@ -438,6 +445,7 @@ public final class Crank implements Part {
             sensors.put("misfires." + (k + 1), () -> read(() -> misfires[its]));
             sensors.put("quantity." + (k + 1), () -> read(() -> correction[its]));
         }
+        sensors.put("misfires.total", () -> read(() -> Arrays.stream(misfires).sum()));
         sensors.put("torque.indicated", () -> read(() -> torque));
         sensors.put(
                 "crank.roughness",
@@ -456,7 +464,14 @@ public final class Crank implements Part {
     @Override
     public void fail(String mode, String of, double size) {
         switch (mode) {
-            case "leak" -> leak(Integer.parseInt(of), size);
+            case "exhaust-valve", "intake-valve", "rings" -> {
+                int cylinder = Integer.parseInt(of);
+                leak(cylinder, size);
+                leaks.set(
+                        cylinder - 1,
+                        CrankingSigns.Leak.valueOf(
+                                mode.toUpperCase(Locale.ROOT).replace('-', '_')));
+            }
             case "gives" -> gives(Integer.parseInt(of), size);
             default -> Part.super.fail(mode, of, size);
         }

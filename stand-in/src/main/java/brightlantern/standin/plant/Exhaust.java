@@ -27,6 +27,10 @@ public final class Exhaust implements Part {
     private double drop;
     private double recirculation;
     private double flow;
+
+    /** Grams that are in a filter on the mean while it burns off as it should. */
+    private static final double GATHERED = 12;
+
     private double nitrogen;
     private double dosed;
     private double stored = 0.62;
@@ -119,13 +123,6 @@ public final class Exhaust implements Part {
     }
 
     @Override
-    public void mend(String repair) {
-        if (repair.startsWith("valve-")) {
-            soots(1);
-        }
-    }
-
-    @Override
     public Map<String, DoubleSupplier> sensors() {
         Map<String, DoubleSupplier> s = new HashMap<>();
         s.put("exhaust.manifold", () -> gas);
@@ -146,6 +143,8 @@ public final class Exhaust implements Part {
     public void fail(String mode, String of, double size) {
         if (mode.equals("soots")) {
             soots(size);
+            // what has gathered in the weeks since
+            soot = size > 1 ? Math.max(soot, GATHERED * size) : Math.min(soot, GATHERED);
         } else {
             Part.super.fail(mode, of, size);
         }

@@ -113,13 +113,6 @@ public final class InjectionRail implements Part {
     }
 
     @Override
-    public void mend(String repair) {
-        if (repair.equals("pressure-pump")) {
-            worn(1);
-        }
-    }
-
-    @Override
     public List<Outlet> outlets() {
         return List.of(feedPump.outlet("engine", FEED_OUTPUT, () -> feedDuty, () -> stands));
     }
@@ -129,6 +122,7 @@ public final class InjectionRail implements Part {
         Map<String, DoubleSupplier> s = new HashMap<>();
         s.put("rail.target", () -> target);
         s.put("rail.pressure", () -> 1000 * pressure + 40 * random.nextGaussian());
+        s.put("rail.share", () -> target > 0 ? 100 * pressure / target : 100);
         s.put("rail.duty", () -> duty);
         s.put("feed.pressure", () -> feed + 2 * random.nextGaussian());
         s.put("feed.duty", () -> feedDuty);

@@ -41,7 +41,7 @@ public final class Injectors implements Part {
     @Override
     public void fail(String mode, String of, double size) {
         if (mode.equals("stiff")) {
-            stiff = Integer.parseInt(of);
+            stiff = size > 0 ? Integer.parseInt(of) : 0;
         } else {
             Part.super.fail(mode, of, size);
         }

@@ -2,6 +2,7 @@ package brightlantern.standin.plant;
 
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleSupplier;
@@ -228,7 +229,12 @@ public final class Mixture implements Part {
 
     @Override
     public Map<String, String> acts() {
-        return bank.isEmpty() ? Map.of("fill-up", "Fill the tank up") : Map.of();
+        Map<String, String> acts = new LinkedHashMap<>();
+        acts.put("smoke-intake", "Blow smoke into the intake");
+        if (bank.isEmpty()) {
+            acts.put("fill-up", "Fill the tank up");
+        }
+        return acts;
     }
 
     @Override
@@ -237,15 +243,12 @@ public final class Mixture implements Part {
             fillUp();
         } else if (id.endsWith("-purge")) {
             pinched = id.startsWith("pinch");
+        } else if (id.equals("smoke-intake")) {
+            return faults.intakeHoleMm() > 0
+                    ? "Smoke comes out of the hose under the intake."
+                    : "No smoke comes out.";
         }
         return "";
-    }
-
-    @Override
-    public void mend(String repair) {
-        if (repair.equals("purge-valve")) {
-            faults(Faults.none());
-        }
     }
 
     @Override
@@ -256,6 +259,7 @@ public final class Mixture implements Part {
         sensors.put("lambda" + bank, this::lambda);
         sensors.put("trim.short" + bank, this::shortTrim);
         sensors.put("trim.long" + bank, this::longTrim);
+        sensors.put("trim.sum" + bank, () -> shortTrim() + longTrim());
         sensors.put("purge.duty", this::purgeDuty);
         sensors.put("fuel.level", this::fuelLitres);
         sensors.put("tank.pressure", () -> tankKpa);

@@ -314,13 +314,6 @@ public final class TankSystem implements Part {
     }
 
     @Override
-    public synchronized void mend(String repair) {
-        if (repair.equals("purge-valve")) {
-            make = make.purgeHole(0);
-        }
-    }
-
-    @Override
     public synchronized void fail(String mode, String of, double size) {
         if (mode.equals("purge-leak")) {
             make = make.purgeHole(size);

@@ -50,7 +50,8 @@ class CircuitsTest {
                 .isEmpty();
         Random random = new Random(id.hashCode());
         for (int i = 0; i < 12; i++) {
-            Breaker.Broken broken = new Breaker(v).breakSomething(random, false);
+            Breaker.Broken broken =
+                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
             assertThat(broken.complaint()).isNotBlank();
             new Breaker(v).breakable().forEach(f -> c.mend(f.of()));
             assertThat(c.used((module, code, failed) -> {})).as(broken.truth()).isEmpty();

@@ -8,10 +8,10 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 
 /**
- * A monitor that a scenario gives to a module: it reports once it saw the fault, or saw none, for
+ * A monitor of a module: it reports once it saw what it takes for a fault, or saw none of it, for
  * long enough under its conditions.
  */
-final class ScenarioMonitor {
+final class PlantMonitor {
     /** Below this the vehicle stands, above it it is under load, km/h. */
     private static final double STANDS_KMH = 2;
 
@@ -46,8 +46,6 @@ final class ScenarioMonitor {
     private final When when;
     private final Sign sign;
     private final double seconds;
-    private final String mendedBy;
-    private boolean broken = true;
 
     /** For how long its conditions have held, and for how long of that it saw a fault. */
     private double held;
@@ -56,16 +54,13 @@ final class ScenarioMonitor {
 
     /**
      * @param seconds for which it must have seen the fault, or none
-     * @param mendedBy id of the repair after which it passes
      */
-    ScenarioMonitor(
-            String module, String code, When when, Sign sign, double seconds, String mendedBy) {
+    PlantMonitor(String module, String code, When when, Sign sign, double seconds) {
         this.module = module;
         this.code = code;
         this.when = when;
         this.sign = sign;
         this.seconds = seconds;
-        this.mendedBy = mendedBy;
     }
 
     String module() {
@@ -76,10 +71,6 @@ final class ScenarioMonitor {
         return code;
     }
 
-    String mendedBy() {
-        return mendedBy;
-    }
-
     /** Whether it has just found the fault. */
     boolean step(
             Whole whole,
@@ -87,7 +78,7 @@ final class ScenarioMonitor {
             double dt,
             Part.Watcher watcher) {
         held = when.holds.test(whole) ? held + dt : 0;
-        failing = held > 0 && broken && sign.fails(readings, whole.seconds()) ? failing + dt : 0;
+        failing = held > 0 && sign.fails(readings, whole.seconds()) ? failing + dt : 0;
         if (failing >= seconds && failing < seconds + dt) {
             watcher.report(module, code, true);
             return true;
@@ -102,11 +93,5 @@ final class ScenarioMonitor {
     void reset() {
         held = 0;
         failing = 0;
-    }
-
-    void mend(String repair) {
-        if (repair.equals(mendedBy)) {
-            broken = false;
-        }
     }
 }

@@ -1,0 +1,120 @@
+package brightlantern.standin;
+
+import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.study.target.Follow;
+import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.study.trim.TrimSet;
+import brightlantern.core.study.trim.TrimStudy;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.take.Take;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.Driver.Program;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What a technician does at a stand-in that needs no meter: drives that are studied, and looking.
+ */
+final class MechanicalChecks {
+    private final StandInVehicle v;
+    private final VehicleDescription d;
+
+    MechanicalChecks(StandInVehicle vehicle) {
+        this.v = vehicle;
+        this.d = vehicle.description();
+    }
+
+    /** What is found; empty for what cannot be done here. */
+    Optional<Evidence> done(String finding) {
+        Optional<String> outcome =
+                switch (finding) {
+                    case "cylinders" ->
+                            d.cylinders()
+                                    .flatMap(c -> CylinderStudy.study(drive(Program.STAND), c))
+                                    .map(CylinderStudy.Verdict::outcome);
+                    case "trims" -> trims();
+                    case "rail" -> rail();
+                    case "weak-why" -> Optional.of(weakWhy());
+                    case "intake-smoke" ->
+                            Optional.of(said("smoke-intake", "hose", "leaves", "none"));
+                    case "purge-pinch" -> Optional.of(pinched());
+                    case "cell-sag" -> Optional.of(cells());
+                    default -> Optional.empty();
+                };
+        return outcome.map(o -> new Evidence.Outcome(finding, o));
+    }
+
+    private Take drive(Program... way) {
+        Take take = DrivenTake.of(v, way);
+        v.simulation().driver(Driver.away());
+        v.live(20);
+        v.simulation().driver(Driver.away().key(2));
+        v.live(3);
+        return take;
+    }
+
+    private Optional<String> trims() {
+        TrimSet set = d.trims().get(0);
+        return TrimStudy.study(drive(Program.STAND, Program.CRUISE, Program.CLIMB), set)
+                .map(TrimStudy.Verdict::outcome);
+    }
+
+    private Optional<String> rail() {
+        Follow follow =
+                d.follows().stream()
+                        .filter(f -> f.finding().equals("rail"))
+                        .findFirst()
+                        .orElseThrow();
+        return TargetStudy.study(
+                        drive(Program.STAND, Program.CLIMB, Program.CLIMB),
+                        follow,
+                        d.finding("rail").orElseThrow(),
+                        d.signals(),
+                        Map.of())
+                .map(TargetStudy.Verdict::outcome);
+    }
+
+    private String said(String act, String sign, String with, String without) {
+        return v.simulation().act(act).contains(sign) ? with : without;
+    }
+
+    /** As the plan asks: starting current, then intake, then exhaust. */
+    private String weakWhy() {
+        if (said("clamp-starter", "lower", "lower", "").isEmpty()) {
+            return "fuel";
+        }
+        return said("feel-intake", "weaker", "y", "").isEmpty()
+                ? said("feel-exhaust", "blurred", "exhaust-valve", "rings")
+                : "intake-valve";
+    }
+
+    /** Whether the short-term trim falls when the purge hose is pinched at idle. */
+    private String pinched() {
+        drive(Program.STAND);
+        v.simulation().crank();
+        v.live(30);
+        double before = v.reading("trim.sum");
+        v.simulation().act("pinch-purge");
+        v.live(15);
+        double after = v.reading("trim.sum");
+        v.simulation().act("release-purge");
+        v.simulation().driver(Driver.away().key(2));
+        return before - after > 3 ? "goes-right" : "no-change";
+    }
+
+    private String cells() {
+        double rest = v.reading("cell.most") - v.reading("cell.least");
+        v.simulation().crank();
+        v.live(5);
+        v.simulation().driver(v.simulation().driver().drive(Program.CRUISE));
+        double most = 0;
+        for (int i = 0; i < 200; i++) {
+            v.live(0.1);
+            most = Math.max(most, v.reading("cell.most") - v.reading("cell.least"));
+        }
+        v.simulation().driver(Driver.away().key(2));
+        v.live(20);
+        return rest > 0.04 ? "at-rest" : most > 0.05 ? "with-current" : "together";
+    }
+}

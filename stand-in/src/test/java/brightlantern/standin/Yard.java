@@ -1,0 +1,57 @@
+package brightlantern.standin;
+
+import brightlantern.core.reason.CircuitSuspects;
+import brightlantern.core.reason.Reasoners;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+
+/**
+ * Vehicles of all kinds to measure on, each with a scatter of its own, and what is known of them.
+ */
+final class Yard {
+    /** Of so many vehicles one is built anew. */
+    private static final int NEW_ONE = 8;
+
+    private final Random random;
+    private final Map<String, VehicleDescription> vehicles = new HashMap<>();
+    private final Map<String, Reasoners> reasoners = new HashMap<>();
+    private final Map<String, StandInVehicle> standing = new HashMap<>();
+
+    Yard(Random random) {
+        this.random = random;
+        for (VehicleDescription d : Shipped.library().descriptions()) {
+            vehicles.put(d.id(), CircuitSuspects.added(d));
+            reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
+        }
+    }
+
+    VehicleDescription vehicle(String id) {
+        return vehicles.get(id);
+    }
+
+    Reasoners reasoners(String id) {
+        return reasoners.get(id);
+    }
+
+    /** Id of one of them. */
+    String drawn() {
+        List<String> ids = vehicles.keySet().stream().sorted().toList();
+        return ids.get(random.nextInt(ids.size()));
+    }
+
+    /** A vehicle as built; now and then another one of its kind, with a scatter of its own. */
+    StandInVehicle built(String id) {
+        if (!standing.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
+            standing.put(
+                    id,
+                    StandIns.of(
+                            vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
+        }
+        StandInVehicle v = standing.get(id);
+        v.whole();
+        return v;
+    }
+}
