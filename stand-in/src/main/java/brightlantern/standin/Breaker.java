@@ -104,7 +104,13 @@ public final class Breaker {
     public Optional<Broken> breakPart(Part.Failure failure, double size, boolean beside) {
         synchronized (vehicle) {
             if (!beside) {
+                boolean unsettled = vehicle.simulation().isBroken();
                 vehicle.whole();
+                if (unsettled) {
+                    // what it had learned with the fault in place it has to forget
+                    StandIns.day(vehicle);
+                    vehicle.whole();
+                }
             }
             double its = failure.least() * Math.pow(failure.most() / failure.least(), size);
             return failure.mode().equals(MECHANICAL)
@@ -113,20 +119,27 @@ public final class Breaker {
         }
     }
 
-    /** Its driver goes on an errand and up a hill, and its modules watch. */
+    /**
+     * Its driver goes on an errand and up a hill, and lets it stand where that shows more; its
+     * modules watch.
+     */
     private Optional<Broken> mechanically(Part.Failure failure, double size) {
         VehicleSimulation its = vehicle.simulation();
         Driver before = its.driver();
         its.noticed();
         Set<Integer> stored = vehicle.stored();
-        its.fail(its.failing(failure.of()), size);
+        Mechanics.Failing failing = its.failing(failure.of());
+        its.fail(failing, size);
         StandIns.day(vehicle);
         StandIns.hill(vehicle);
+        if (failing.stood()) {
+            StandIns.stood(vehicle);
+        }
         its.driver(before);
         vehicle.live(AWAKE_SECONDS);
         List<Mechanics.Notice> noticed = its.noticed();
         if (noticed.isEmpty() && stored.containsAll(vehicle.stored())) {
-            vehicle.repair(its.failing(failure.of()).repair());
+            vehicle.repair(failing.repair());
             return Optional.empty();
         }
         return Optional.of(

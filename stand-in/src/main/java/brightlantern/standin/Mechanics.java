@@ -28,6 +28,7 @@ record Mechanics(List<Failing> failures, List<Blueprint.Monitor> monitors, List<
      * @param repair id of the repair that mends it; its own id when nothing is said
      * @param common how often it happens, relative to others of the same vehicle
      * @param least and most size, in the unit of its modes
+     * @param stood whether it shows only after the vehicle stood for some days
      * @param at where it acts; on all of them with the same size
      */
     record Failing(
@@ -37,6 +38,7 @@ record Mechanics(List<Failing> failures, List<Blueprint.Monitor> monitors, List<
             double common,
             double least,
             double most,
+            boolean stood,
             List<At> at) {
         Failing {
             repair = OrEmpty.text(repair).isEmpty() ? id : repair;

@@ -290,6 +290,7 @@ public final class StandInVehicle implements AutoCloseable {
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);
         modules.values().forEach(m -> m.memory().clear());
+        modules.keySet().forEach(simulation::cleared);
     }
 
     public void announceTo(InetSocketAddress listener) {

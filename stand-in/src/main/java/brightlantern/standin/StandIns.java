@@ -23,6 +23,9 @@ public final class StandIns {
     private static final double WAITED = 600;
 
     /** Minutes of a night. */
+    /** It stands so long over a few days, minutes. */
+    private static final int DAYS_MINUTES = 60 * 60;
+
     private static final int NIGHT_MINUTES = 240;
 
     private StandIns() {}
@@ -288,6 +291,21 @@ public final class StandIns {
         vehicle.live(20);
         simulation.driver(Driver.away());
         vehicle.live(20);
+    }
+
+    /** It stood over some days, and is started. */
+    static void stood(StandInVehicle vehicle) {
+        VehicleSimulation simulation = vehicle.simulation();
+        simulation.driver(Driver.away());
+        for (int minute = 0; minute < DAYS_MINUTES; minute++) {
+            simulation.plant().step(60);
+        }
+        simulation.driver(Driver.away().key(2));
+        vehicle.live(2);
+        simulation.crank();
+        vehicle.live(4);
+        simulation.driver(Driver.away());
+        vehicle.live(1);
     }
 
     /** Doors stood open overnight: the battery is low, and the first start pulls it down. */

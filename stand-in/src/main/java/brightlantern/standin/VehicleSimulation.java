@@ -198,6 +198,11 @@ public final class VehicleSimulation {
                                                 + description.id()));
     }
 
+    /** Whether something is broken in it that is not electrical. */
+    boolean isBroken() {
+        return !broken.isEmpty();
+    }
+
     /**
      * Something that is not electrical breaks.
      *

@@ -39,6 +39,12 @@ final class MechanicalChecks {
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));
                     case "purge-pinch" -> Optional.of(pinched());
+                    case "charging" -> Optional.of(charging());
+                    case "start-volts" -> Optional.of(startVolts());
+                    case "rest-draw" ->
+                            v.simulation().acts().containsKey("clamp-battery")
+                                    ? Optional.of(said("clamp-battery", "0.03", "little", "much"))
+                                    : Optional.empty();
                     case "cell-sag" -> Optional.of(cells());
                     default -> Optional.empty();
                 };
@@ -101,6 +107,31 @@ final class MechanicalChecks {
         v.simulation().act("release-purge");
         v.simulation().driver(Driver.away().key(2));
         return before - after > 3 ? "goes-right" : "no-change";
+    }
+
+    private String charging() {
+        double rest = v.reading("engine.supply");
+        v.simulation().crank();
+        v.live(6);
+        double charge = v.reading("engine.supply");
+        boolean runs = v.simulation().running();
+        v.simulation().driver(Driver.away().key(2));
+        v.live(5);
+        return !runs || rest < 12
+                ? "low-rest"
+                : charge < 13.2 ? "dead" : charge > 15.2 ? "over" : "charges";
+    }
+
+    private String startVolts() {
+        double least = v.reading("engine.supply");
+        v.simulation().crank();
+        for (int i = 0; i < 30; i++) {
+            v.live(0.05);
+            least = Math.min(least, v.reading("engine.supply"));
+        }
+        v.simulation().driver(Driver.away().key(2));
+        v.live(5);
+        return least < 9.6 ? "low" : "fine";
     }
 
     private String cells() {

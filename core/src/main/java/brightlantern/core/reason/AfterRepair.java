@@ -21,6 +21,9 @@ final class AfterRepair {
     /** What a cause has shown it shows again, when it is tried alike, so often at least. */
     private static final double AGAIN = 0.9;
 
+    /** A complaint that was tried under its conditions, and is still there, is none so often. */
+    private static final double IMAGINED = 0.01;
+
     /** A piece is more like a healthy vehicle's than an earlier one when so much likelier; log. */
     private static final double HEALTHIER = 1;
 
@@ -61,7 +64,7 @@ final class AfterRepair {
         if (piece.piece() instanceof Evidence.SymptomTold) {
             // whoever tries it under its conditions sees no complaint of a vehicle that is well
             double most = Arrays.stream(logs).max().orElseThrow();
-            logs[nothing] = Math.min(logs[nothing], most + Math.log(1 - AGAIN));
+            logs[nothing] = Math.min(logs[nothing], most + Math.log(IMAGINED));
         }
         Optional<Learned> earlier =
                 before.stream()

@@ -432,6 +432,15 @@ public final class Crank implements Part {
         return CrankingSigns.found(id, seal, leaks);
     }
 
+    /** What it had counted is forgotten. */
+    @Override
+    public synchronized void cleared() {
+        missed.clear();
+        Arrays.fill(misfires, 0);
+        Arrays.fill(deviation, 0);
+        Arrays.fill(correction, 0);
+    }
+
     private synchronized double read(DoubleSupplier reading) {
         return reading.getAsDouble();
     }

@@ -1,5 +1,6 @@
 package brightlantern.standin.plant;
 
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
 
@@ -20,7 +21,14 @@ public final class PlainPlant implements Plant {
     private static final double SLEEP_AMPS = 0.03;
     private static final double DOORS_OPEN_AMPS = 9;
 
+    private static final double CHARGED_VOLTS = 14.1;
+    private static final double BATTERY_OHM = 0.011;
+
     private Driver driver = Driver.away();
+    private boolean gives = true;
+    private double regulated = CHARGED_VOLTS;
+    private double batteryOhm = BATTERY_OHM;
+    private double sleepAmps = SLEEP_AMPS;
     private double seconds;
     private double rpm;
     private double speed;
@@ -75,6 +83,40 @@ public final class PlainPlant implements Plant {
         }
     }
 
+    /**
+     * Breaks its battery or what charges it: {@code gives} is the alternator (1 whole, 0 dead),
+     * {@code regulated} volts, {@code battery} ohms inside, {@code draws} ampere at rest.
+     */
+    @Override
+    public synchronized void fail(String mode, String of, double size) {
+        switch (mode) {
+            case "gives" -> gives = size > 0.5;
+            case "regulated" -> regulated = size;
+            case "battery" -> {
+                batteryOhm = size;
+                open = size > BATTERY_OHM ? open : FULL_VOLTS;
+            }
+            case "draws" -> {
+                sleepAmps = size;
+                // what drew is mended, and the battery charged
+                open = size > SLEEP_AMPS ? open : FULL_VOLTS;
+            }
+            default -> Plant.super.fail(mode, of, size);
+        }
+    }
+
+    @Override
+    public Map<String, String> acts() {
+        return Map.of("clamp-battery", "Lock it, let it sleep, and clamp the battery cable");
+    }
+
+    @Override
+    public synchronized String act(String id) {
+        return id.equals("clamp-battery")
+                ? String.format(Locale.ROOT, "It draws %.2f A at rest.", sleepAmps)
+                : "";
+    }
+
     /** Interior lamps and awake modules go on drawing current. */
     @Override
     public synchronized void doorsOpen(boolean now) {
@@ -107,15 +149,16 @@ public final class PlainPlant implements Plant {
         kilometres += speed * dt / 1000;
         hours += running ? dt / 3600 : 0;
         double amps =
-                (driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : SLEEP_AMPS)
+                (driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : sleepAmps)
                         + (doorsOpen ? DOORS_OPEN_AMPS : 0)
                         + (cranking ? 180 : 0);
-        boolean charged = running || driver.charger();
+        boolean alternates = running && gives;
+        boolean charged = alternates || driver.charger();
         open =
                 charged
                         ? Math.min(FULL_VOLTS, open + dt * 0.0003)
                         : Math.max(9, open - amps * dt / 3600 / BATTERY_AH * BATTERY_SPAN);
-        double wanted = running ? 14.1 : driver.charger() ? 13.6 : open - amps * 0.011;
+        double wanted = alternates ? regulated : driver.charger() ? 13.6 : open - amps * batteryOhm;
         volts += (wanted - volts) * Math.min(1, dt / 0.05);
     }
 
