@@ -93,6 +93,7 @@ class NetworkWalkTest {
         tech.tried(true);
         tech.sweep();
         tech.stage("prove");
+        assertThat(shop.text("#left-alone")).contains("P0562-00");
         assertThat(shop.text("#answer")).as("%s", shop.text("main")).startsWith("Proven");
     }
 

@@ -384,11 +384,7 @@ public final class VehicleSimulation {
 
     private void mend(Suspect suspect) {
         mend(suspect.id());
-        if (suspect.effect().orElse(null) instanceof Effect.Series series) {
-            mend(series.of());
-        } else if (suspect.effect().orElse(null) instanceof Effect.Drag drag) {
-            mend(drag.of());
-        }
+        suspect.effect().flatMap(Effect::part).ifPresent(this::mend);
     }
 
     private void mend(Mechanics.Failing failing) {

@@ -180,9 +180,7 @@ final class Robot {
     }
 
     static String part(VehicleDescription d, String suspectId) {
-        return d.suspect(suspectId).flatMap(Suspect::effect).orElse(null) instanceof Effect.Series e
-                ? e.of()
-                : "";
+        return d.suspect(suspectId).flatMap(Suspect::effect).flatMap(Effect::part).orElse("");
     }
 
     /** What was not well is looked at once more, as a proof asks for. */

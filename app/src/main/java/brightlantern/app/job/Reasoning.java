@@ -14,6 +14,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -81,10 +82,16 @@ public class Reasoning {
      * What may still be broken after a repair, by what was shown since.
      *
      * @param shown since the repair
+     * @param aside codes that have a reason of their own
      */
     public Remaining remaining(
-            long jobId, VehicleDescription description, String repairedId, List<Evidence> shown) {
-        List<Evidence> before = evidence(relevant(jobId));
+            long jobId,
+            VehicleDescription description,
+            String repairedId,
+            List<Evidence> shown,
+            Set<String> aside) {
+        List<Evidence> before = new ArrayList<>(evidence(relevant(jobId)));
+        before.removeIf(e -> e instanceof Evidence.CodeSeen c && aside.contains(c.code()));
         List<Evidence> all = new ArrayList<>(before);
         all.addAll(shown);
         return reasoners(description).of(all).remaining(before, repairedId, shown, TYPICAL_VOLTS);

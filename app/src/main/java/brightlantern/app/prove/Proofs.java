@@ -71,15 +71,15 @@ class Proofs {
                         context.job().id(),
                         context.description(),
                         repair.suspectId(),
-                        Proof.shown(record)));
+                        Proof.shown(record),
+                        ofSupply(context)));
     }
 
     private ProofRecord record(JobPages.Context context, Repairs.Repair repair) {
         Job job = context.job();
         VehicleDescription d = context.description();
         List<Findings.Finding> all = findings.of(job.id());
-        Set<String> codes = codes(all, repair.at());
-        leads.of(job, d).map(StoredCode::code).ifPresent(codes::add);
+        Set<String> codes = codes(context, repair, all);
         DriveConditions conditions = leads.conditions(job, d);
         List<Instant> clears = log.times(job.id(), CommandLog.CLEAR);
         Set<String> families = families(codes, d);
@@ -125,9 +125,45 @@ class Proofs {
         return came;
     }
 
-    /** Codes that spoke for a cause before the repair. */
-    private static Set<String> codes(List<Findings.Finding> all, Instant repaired) {
+    /** Codes that this repair leaves alone, because its cause does not set them. */
+    List<String> leftAlone(JobPages.Context context) {
+        return repairs.current(context.job().id()).stream()
+                .flatMap(
+                        r -> {
+                            List<Findings.Finding> all = findings.of(context.job().id());
+                            Set<String> its = codes(context, r, all);
+                            return present(context, all, r.at()).stream()
+                                    .filter(c -> !its.contains(c));
+                        })
+                .sorted()
+                .toList();
+    }
+
+    /** Codes that any passing dip of the supply sets, where the cause does not. */
+    private Set<String> ofSupply(JobPages.Context context) {
+        List<String> alone = leftAlone(context);
+        return context.description().codes().stream()
+                .filter(c -> c.sets().equals("supply"))
+                .map(Code::code)
+                .filter(alone::contains)
+                .collect(Collectors.toSet());
+    }
+
+    private Set<String> codes(
+            JobPages.Context context, Repairs.Repair repair, List<Findings.Finding> all) {
+        VehicleDescription d = context.description();
+        return Proof.ofCause(
+                present(context, all, repair.at()),
+                leads.of(context.job(), d).map(StoredCode::code),
+                d.suspect(repair.suspectId()),
+                d.codes());
+    }
+
+    /** Codes that were there before the repair. */
+    private Set<String> present(
+            JobPages.Context context, List<Findings.Finding> all, Instant repaired) {
         Set<String> codes = new HashSet<>();
+        leads.of(context.job(), context.description()).map(StoredCode::code).ifPresent(codes::add);
         all.stream()
                 .filter(f -> f.at().isBefore(repaired))
                 .forEach(

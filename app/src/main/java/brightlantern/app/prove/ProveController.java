@@ -55,6 +55,7 @@ class ProveController {
         model.addAttribute("repairs", repairs.of(id));
         model.addAttribute("current", repairs.current(id).orElse(null));
         model.addAttribute("verdict", verdict.orElse(null));
+        model.addAttribute("leftAlone", proofs.leftAlone(context));
         model.addAttribute(
                 "proof",
                 verdict.stream()

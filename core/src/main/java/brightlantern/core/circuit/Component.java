@@ -4,7 +4,8 @@ package brightlantern.core.circuit;
  * A part that carries current. What is not linear stamps itself as it is at the voltages of the
  * round before; rounds are repeated until the voltages stand.
  */
-public sealed interface Component permits Segment, MotorPart, Consumer, Source, Divider, HungLoad {
+public sealed interface Component
+        permits Segment, MotorPart, Consumer, Source, Divider, HungLoad, Chafed {
     String id();
 
     /** What it is called, in words. */

@@ -35,6 +35,26 @@ public sealed interface Fault {
         }
     }
 
+    /** A wire that touches the body, with so many ohms. */
+    record Chafed(String wire, double size) implements Fault {
+        @Override
+        public String part() {
+            return wire;
+        }
+
+        @Override
+        public String unit() {
+            return "Ω to earth";
+        }
+
+        @Override
+        public Component in(Component part) {
+            return part instanceof Segment s && s.id().equals(wire)
+                    ? new brightlantern.core.circuit.Chafed(s, size)
+                    : part;
+        }
+    }
+
     /** A motor whose load current is so many times the usual. */
     record Drag(String motor, double size) implements Fault {
         @Override

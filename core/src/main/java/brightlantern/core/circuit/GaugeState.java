@@ -15,6 +15,9 @@ public final class GaugeState {
     /** Faults smaller than this, in ohms, are no faults; larger ones are breaks. */
     private static final double SMALLEST_OHM = 0.02;
 
+    /** A bare wire that touches the body. */
+    public static final double TOUCHES_OHM = 1;
+
     /** So finely the size is looked for at which a fault begins to show. */
     private static final double FINE = 1.2;
 
@@ -74,6 +77,28 @@ public final class GaugeState {
             }
         }
         return OptionalDouble.of(high);
+    }
+
+    /**
+     * The most ohms to earth at which a chafed wire shows at a gauge; empty when even a touch of
+     * bare metal does not show.
+     */
+    public OptionalDouble chafes(String wireId) {
+        List<Gauge> may = wrong(Optional.of(new Fault.Chafed(wireId, TOUCHES_OHM)));
+        if (may.isEmpty()) {
+            return OptionalDouble.empty();
+        }
+        double low = TOUCHES_OHM;
+        double high = Fault.Series.OPEN_OHM;
+        while (high / low > FINE) {
+            double middle = Math.sqrt(low * high);
+            if (shows(may, Optional.of(new Fault.Chafed(wireId, middle)))) {
+                low = middle;
+            } else {
+                high = middle;
+            }
+        }
+        return OptionalDouble.of(low);
     }
 
     private boolean shows(List<Gauge> gauges, Optional<Fault> fault) {

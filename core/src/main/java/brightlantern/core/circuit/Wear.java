@@ -13,6 +13,10 @@ public record Wear(String broken, String repair, double common, double minutes, 
     /** A sensor with electronics of its own. */
     static final Wear SENSOR = new Wear("broken inside", "Replace", 6, 30, 60);
 
+    /** A wire that rubs on an edge of the body. */
+    public static final Wear CHAFED =
+            new Wear("chafed to earth", "Tape and lead another way", 0.6, 45, 8);
+
     /** What sits inside a module hardly ever fails, and takes the module with it. */
     static final Wear MODULE = new Wear("lost inside", "Replace the module behind", 0.5, 90, 420);
 

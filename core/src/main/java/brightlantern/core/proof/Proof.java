@@ -1,11 +1,13 @@
 package brightlantern.core.proof;
 
+import brightlantern.core.code.Code;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.Remaining;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Place;
+import brightlantern.core.suspect.Suspect;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -16,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /** What this fault needs before its repair counts as proven, and how far that has come. */
@@ -67,6 +70,23 @@ public final class Proof {
     }
 
     public record Verdict(State state, String sentence, List<Requirement> requirements) {}
+
+    /**
+     * Of the codes that were there those that a repair of this cause is to keep away: the ones that
+     * it sets, the ones that these bring along, and the one by which the fault showed itself. All,
+     * when nobody knows better.
+     *
+     * @param lead the code by which the fault showed itself
+     */
+    public static Set<String> ofCause(
+            Set<String> present, Optional<String> lead, Optional<Suspect> cause, List<Code> known) {
+        Set<String> sets = cause.map(s -> s.codes().keySet()).orElse(Set.of());
+        Set<String> its = new TreeSet<>(sets);
+        known.stream().filter(c -> sets.contains(c.code())).forEach(c -> its.addAll(c.brings()));
+        lead.ifPresent(its::add);
+        its.retainAll(present);
+        return its.isEmpty() ? Set.copyOf(present) : Set.copyOf(its);
+    }
 
     /**
      * What was shown since the repair, as evidence: checks that were done, the complaint tried

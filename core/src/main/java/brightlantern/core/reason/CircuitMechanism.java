@@ -100,6 +100,10 @@ final class CircuitMechanism implements Mechanism {
             sizes.addAll(Collections.nCopies(BREAKS, open));
             return sizes;
         }
+        if (effect instanceof Effect.Chafed chafed) {
+            return spread(
+                    SIZES, chafed.from(), chafed.to(), ohm -> new Fault.Chafed(chafed.of(), ohm));
+        }
         return effect instanceof Effect.Drag drag
                 ? spread(SIZES, drag.from(), drag.to(), by -> new Fault.Drag(drag.of(), by))
                 : List.of();

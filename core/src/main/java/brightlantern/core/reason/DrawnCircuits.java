@@ -58,6 +58,9 @@ final class DrawnCircuits {
     /** A bad contact looks bad so often. */
     private static final double PIN_SEEN = 0.88;
 
+    /** How the ids of wires end that touch the body. */
+    private static final String CHAFED = "-chafed";
+
     private final List<Circuit> circuits;
 
     /** Parts that stand in circuits of which is written what follows; they are suspects there. */
@@ -207,6 +210,7 @@ final class DrawnCircuits {
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id()) && !written.contains(part.id())) {
                     suspect(c, part, with, states).ifPresent(s -> all.put(part.id(), s));
+                    chafed(c, part, with, states).ifPresent(s -> all.put(part.id() + CHAFED, s));
                 }
             }
         }
@@ -222,39 +226,109 @@ final class DrawnCircuits {
         if (edge.isEmpty()) {
             return Optional.empty();
         }
-        Map<String, Double> codes = new LinkedHashMap<>();
-        Map<String, Double> symptoms = new LinkedHashMap<>();
-        List<String> shows = new ArrayList<>();
-        Optional<Fault> open = Optional.of(new Fault.Series(part.id(), Fault.Series.OPEN_OHM));
-        for (Circuit its : with.get(part.id())) {
-            for (Gauge g : states.get(its.id()).wrong(open)) {
-                Band band = g.at(states.get(its.id()).share(g, open));
-                shows.add(g.name() + " " + band.name());
+        Fault open = new Fault.Series(part.id(), Fault.Series.OPEN_OHM);
+        return Optional.of(
+                suspect(
+                        part.id(),
+                        name(c, part),
+                        part.wear(),
+                        effect(c, part, edge.getAsDouble()),
+                        shown(open, with, states),
+                        tells(part),
+                        repair(c, part)));
+    }
+
+    /**
+     * A wire of sensors that touches the body. One that a fuse protects blows it, and is looked for
+     * behind the fuse.
+     */
+    private Optional<Suspect> chafed(
+            Circuit c,
+            Component part,
+            Map<String, List<Circuit>> with,
+            Map<String, GaugeState> states) {
+        if (c.sources().isEmpty() || !isWire(part)) {
+            return Optional.empty();
+        }
+        OptionalDouble edge = states.get(c.id()).chafes(part.id());
+        if (edge.isEmpty()) {
+            return Optional.empty();
+        }
+        String name = part.name() + " " + Wear.CHAFED.broken() + "," + between(c, part);
+        Fault bare = new Fault.Chafed(part.id(), GaugeState.TOUCHES_OHM);
+        return Optional.of(
+                suspect(
+                        part.id() + CHAFED,
+                        name,
+                        Wear.CHAFED,
+                        new Effect.Chafed(
+                                c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
+                        shown(bare, with, states),
+                        Map.of(),
+                        new Repair(
+                                "repair-" + CircuitSuspects.PREFIX + part.id() + CHAFED,
+                                Wear.CHAFED.repair() + " " + lower(part.name()) + between(c, part),
+                                Wear.CHAFED.minutes(),
+                                Wear.CHAFED.price(),
+                                "as found",
+                                "none to speak of",
+                                false)));
+    }
+
+    /**
+     * What follows from a fault.
+     *
+     * @param symptoms and codes ids
+     * @param words what is seen, each in words
+     */
+    private record Shown(List<String> symptoms, List<String> codes, List<String> words) {}
+
+    private static Shown shown(
+            Fault fault, Map<String, List<Circuit>> with, Map<String, GaugeState> states) {
+        Shown shown = new Shown(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        Optional<Fault> its = Optional.of(fault);
+        for (Circuit c : with.get(fault.part())) {
+            for (Gauge g : states.get(c.id()).wrong(its)) {
+                Band band = g.at(states.get(c.id()).share(g, its));
+                shown.words().add(g.name() + " " + band.name());
                 if (g.told()) {
-                    symptoms.put(symptomId(g), SHOWS);
+                    shown.symptoms().add(symptomId(g));
                 }
                 if (!band.code().isEmpty()) {
-                    codes.put(band.code(), SHOWS);
+                    shown.codes().add(band.code());
                 }
             }
         }
-        String name = name(c, part);
-        List<String> chain = new ArrayList<>(List.of(name));
-        chain.add(
-                shows.size() > 2
-                        ? shows.get(0) + ", and " + (shows.size() - 1) + " more like it"
-                        : String.join(", ", shows));
-        return Optional.of(
-                new Suspect(
-                        CircuitSuspects.PREFIX + part.id(),
-                        name,
-                        part.wear().common(),
-                        Optional.of(effect(c, part, edge.getAsDouble())),
-                        codes,
-                        symptoms,
-                        tells(part),
-                        chain,
-                        repair(c, part)));
+        return shown;
+    }
+
+    private static Suspect suspect(
+            String id,
+            String name,
+            Wear wear,
+            Effect effect,
+            Shown shown,
+            Map<String, Map<String, Double>> tells,
+            Repair repair) {
+        Map<String, Double> codes = new LinkedHashMap<>();
+        Map<String, Double> symptoms = new LinkedHashMap<>();
+        shown.codes().forEach(c -> codes.put(c, SHOWS));
+        shown.symptoms().forEach(s -> symptoms.put(s, SHOWS));
+        List<String> words = shown.words();
+        String chain =
+                words.size() > 2
+                        ? words.get(0) + ", and " + (words.size() - 1) + " more like it"
+                        : String.join(", ", words);
+        return new Suspect(
+                CircuitSuspects.PREFIX + id,
+                name,
+                wear.common(),
+                Optional.of(effect),
+                codes,
+                symptoms,
+                tells,
+                List.of(name, chain),
+                repair);
     }
 
     /** A filament is whole or burnt through; all else may also let less through. */

@@ -180,23 +180,31 @@ public final class Reasoner {
         return new Ranking(standings, alike, both, Explanation.sentence(standings, alike, both));
     }
 
-    /** The leading suspect, and those at whose places nothing else can be measured. */
+    /** The leading suspect, and those of its kind at whose places nothing else can be measured. */
     private List<Standing> alike(List<Standing> standings) {
         Standing lead = standings.get(0);
-        Set<String> places = place(lead).map(description.wiring()::alike).orElse(Set.of());
+        Optional<Effect> its = effect(lead);
+        Set<String> places =
+                its.flatMap(Effect::part).map(description.wiring()::alike).orElse(Set.of());
         return standings.stream()
-                .filter(s -> s == lead || place(s).filter(places::contains).isPresent())
-                .filter(s -> s == lead || s.sureness() >= FAINT)
+                .filter(
+                        s ->
+                                s == lead
+                                        || s.sureness() >= FAINT
+                                                && its.isPresent()
+                                                && isAmong(effect(s), places, its.get()))
                 .toList();
     }
 
-    /** The part of a circuit in which a suspect lets too little through. */
-    private Optional<String> place(Standing standing) {
-        return description
-                .suspect(standing.suspectId())
-                .flatMap(Suspect::effect)
-                .filter(Effect.Series.class::isInstance)
-                .map(e -> ((Effect.Series) e).of());
+    private static boolean isAmong(Optional<Effect> effect, Set<String> places, Effect like) {
+        return effect.filter(e -> e.getClass() == like.getClass())
+                .flatMap(Effect::part)
+                .filter(places::contains)
+                .isPresent();
+    }
+
+    private Optional<Effect> effect(Standing standing) {
+        return description.suspect(standing.suspectId()).flatMap(Suspect::effect);
     }
 
     private String size(String suspectId, double[] weights) {

@@ -102,7 +102,9 @@ public final class Reasoners {
 
     /** Whether a suspect follows from a circuit with gauges, and was written by nobody. */
     public static boolean isDerived(Suspect suspect) {
-        return suspect.effect().orElse(null) instanceof Effect.Series series && series.breaks();
+        Effect effect = suspect.effect().orElse(null);
+        return effect instanceof Effect.Chafed
+                || effect instanceof Effect.Series series && series.breaks();
     }
 
     /** The suspects that were written; hundreds follow from the circuits beside them. */
@@ -192,8 +194,7 @@ public final class Reasoners {
     }
 
     private static boolean stands(Suspect suspect, Set<String> parts) {
-        return !(suspect.effect().orElse(null) instanceof Effect.Series series)
-                || parts.contains(series.of());
+        return suspect.effect().flatMap(Effect::part).map(parts::contains).orElse(true);
     }
 
     private boolean isDone(Check check, Set<String> drawn, Set<String> seen) {

@@ -3,16 +3,21 @@ package brightlantern.core.suspect;
 import brightlantern.core.description.References;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.Optional;
 
 /** What a suspect does physically. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Effect.Series.class, name = "series"),
+    @JsonSubTypes.Type(value = Effect.Chafed.class, name = "chafed"),
     @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
 })
 public sealed interface Effect {
     /** What it refers to must be described. */
     void check(References.At at);
+
+    /** Id of the part of a circuit in which it is; empty for what is in none. */
+    Optional<String> part();
 
     /**
      * Ohms are added in a segment of a circuit.
@@ -23,9 +28,32 @@ public sealed interface Effect {
      */
     record Series(String circuit, String of, double from, double to, boolean breaks)
             implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.of(of);
+        }
+
         /** One that never breaks quite. */
         public Series(String circuit, String of, double from, double to) {
             this(circuit, of, from, to, false);
+        }
+
+        @Override
+        public void check(References.At at) {
+            at.needs("a segment of circuit " + circuit, of);
+        }
+    }
+
+    /**
+     * A wire touches the body.
+     *
+     * @param of the wire
+     * @param from least ohms to earth, to the most
+     */
+    record Chafed(String circuit, String of, double from, double to) implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.of(of);
         }
 
         @Override
@@ -42,6 +70,11 @@ public sealed interface Effect {
      */
     record Drag(String circuit, String of, double from, double to) implements Effect {
         @Override
+        public Optional<String> part() {
+            return Optional.of(of);
+        }
+
+        @Override
         public void check(References.At at) {
             at.needs("a motor of circuit " + circuit, of);
         }
@@ -49,6 +82,11 @@ public sealed interface Effect {
 
     /** An element of the network lets less through, or nothing. */
     record OfElement(String element) implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.empty();
+        }
+
         @Override
         public void check(References.At at) {
             // made by the program, it refers to nothing that is written

@@ -8,6 +8,7 @@ import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.circuit.Wear;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -23,6 +24,12 @@ final class CircuitFailures {
     /** Of all faults so many are breaks. */
     private static final double BREAKS = 0.6;
 
+    /** Ohms are in its way. */
+    static final String SERIES = "series";
+
+    /** It touches the body. */
+    static final String CHAFED = "chafed";
+
     private CircuitFailures() {}
 
     /** Those of every part of which a break shows somewhere; of one that is shared once. */
@@ -34,6 +41,9 @@ final class CircuitFailures {
                 if (!all.containsKey(part.id() + " open")) {
                     OptionalDouble edge = drawn.edge(part.id());
                     edge.ifPresent(ohm -> add(c, part, ohm, all));
+                    if (!c.sources().isEmpty() && isWire(part)) {
+                        chafed(c, part, drawn.chafes(part.id()), all);
+                    }
                 }
             }
         }
@@ -49,7 +59,7 @@ final class CircuitFailures {
         into.put(
                 part.id() + " open",
                 new Part.Failure(
-                        "series",
+                        SERIES,
                         part.id(),
                         open,
                         open,
@@ -59,7 +69,7 @@ final class CircuitFailures {
             into.put(
                     part.id() + " partly",
                     new Part.Failure(
-                            "series",
+                            SERIES,
                             part.id(),
                             edge * LEAST_TIMES,
                             Math.min(open, edge * MOST_TIMES),
@@ -68,8 +78,28 @@ final class CircuitFailures {
         }
     }
 
+    /** A wire of sensors touches the body; none that a fuse protects, which would blow it. */
+    private static void chafed(
+            Circuit c, Component part, OptionalDouble edge, Map<String, Part.Failure> into) {
+        edge.ifPresent(
+                most ->
+                        into.put(
+                                part.id() + " " + CHAFED,
+                                new Part.Failure(
+                                        CHAFED,
+                                        part.id(),
+                                        GaugeState.TOUCHES_OHM,
+                                        Math.max(GaugeState.TOUCHES_OHM, most / 2),
+                                        Wear.CHAFED.common(),
+                                        name(c, part) + ": chafed to earth")));
+    }
+
+    private static boolean isWire(Component part) {
+        return part instanceof Segment s && s.kind() == SegmentKind.WIRE;
+    }
+
     private static String name(Circuit c, Component part) {
-        boolean wire = part instanceof Segment s && s.kind() == SegmentKind.WIRE;
+        boolean wire = isWire(part);
         return c.name()
                 + ", "
                 + part.name()

@@ -373,14 +373,15 @@ public final class Circuits implements Part {
 
     /**
      * @param of id of the part
-     * @param size ohms more in its way
+     * @param size ohms more in its way, or to earth
      */
     @Override
     public synchronized void fail(String mode, String of, double size) {
-        if (!mode.equals("series") || !built.containsKey(of)) {
+        boolean chafed = mode.equals(CircuitFailures.CHAFED);
+        if (!chafed && !mode.equals(CircuitFailures.SERIES) || !built.containsKey(of)) {
             throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
         }
-        faults.put(of, new Fault.Series(of, size));
+        faults.put(of, chafed ? new Fault.Chafed(of, size) : new Fault.Series(of, size));
         solveAgain();
     }
 

@@ -1,0 +1,39 @@
+package brightlantern.core.circuit;
+
+/**
+ * A wire whose insulation has worn through at a bare edge of the body.
+ *
+ * @param ohm to battery minus, at its far end
+ */
+public record Chafed(Segment wire, double ohm) implements Component {
+    @Override
+    public String id() {
+        return wire.id();
+    }
+
+    @Override
+    public String name() {
+        return wire.name();
+    }
+
+    @Override
+    public String from() {
+        return wire.from();
+    }
+
+    @Override
+    public String to() {
+        return wire.to();
+    }
+
+    @Override
+    public Wear wear() {
+        return Wear.CHAFED;
+    }
+
+    @Override
+    public void stamp(Equations into, OperatingState state, Voltages before) {
+        wire.stamp(into, state, before);
+        into.resistor(wire.to(), Circuit.MINUS, ohm);
+    }
+}
