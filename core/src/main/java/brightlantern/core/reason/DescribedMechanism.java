@@ -88,7 +88,12 @@ final class DescribedMechanism implements Mechanism {
             return gone(h, gone.symptomId());
         }
         if (piece instanceof Evidence.CodeSeen code) {
-            double p = chance(h, s -> codeUnder(s, code.code()), LEAK);
+            // of hundreds of codes an unknown cause sets one or two: that any other is missing
+            // tells nothing of it
+            double p =
+                    h.isUnknown() && !code.present()
+                            ? LEAK
+                            : chance(h, s -> codeUnder(s, code.code()), LEAK);
             return code.present() ? p : 1 - p;
         }
         if (piece instanceof Evidence.Outcome outcome) {
