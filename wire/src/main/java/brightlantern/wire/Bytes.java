@@ -7,6 +7,10 @@ import java.util.HexFormat;
 /** An immutable run of bytes with value equality; indexes count from 0. */
 public final class Bytes {
     public static final Bytes EMPTY = new Bytes(new byte[0]);
+
+    /** So many bytes are told; none that says what went wrong is longer. */
+    private static final int TOLD = 64;
+
     private static final HexFormat SPACED = HexFormat.ofDelimiter(" ").withUpperCase();
 
     private final byte[] content;
@@ -97,9 +101,15 @@ public final class Bytes {
         return Arrays.hashCode(content);
     }
 
-    /** Upper-case hex, a blank between bytes. */
+    /**
+     * Upper-case hex, a blank between bytes; of a long one its beginning, and how many more there
+     * are, because it goes into messages that are kept.
+     */
     @Override
     public String toString() {
-        return SPACED.formatHex(content);
+        return content.length <= TOLD
+                ? SPACED.formatHex(content)
+                : SPACED.formatHex(content, 0, TOLD)
+                        + " … (%d more bytes)".formatted(content.length - TOLD);
     }
 }

@@ -43,6 +43,15 @@ class CodecTest {
                 .isEqualTo(new DoipMessage.RoutingActivationResponse(0x0E80, 0x1001, 0x10));
     }
 
+    /** What a module sends goes into messages that are kept; their length is not the module's. */
+    @Test
+    void longBytesAreToldShortly() {
+        assertThat(Bytes.of(new byte[64])).hasToString("00 ".repeat(63) + "00");
+        assertThat(Bytes.of(new byte[60_000]).toString())
+                .hasSizeLessThan(250)
+                .endsWith("(59936 more bytes)");
+    }
+
     private static Bytes some(Random random, int least, int most) {
         byte[] bytes = new byte[least + random.nextInt(most - least + 1)];
         random.nextBytes(bytes);

@@ -38,13 +38,21 @@ class IntakeController {
     private final Findings findings;
     private final Sweeps sweeps;
     private final Shelf shelf;
+    private final EarlierJobs earlier;
 
-    IntakeController(JobPages pages, Jobs jobs, Findings findings, Sweeps sweeps, Shelf shelf) {
+    IntakeController(
+            JobPages pages,
+            Jobs jobs,
+            Findings findings,
+            Sweeps sweeps,
+            Shelf shelf,
+            EarlierJobs earlier) {
         this.pages = pages;
         this.jobs = jobs;
         this.findings = findings;
         this.sweeps = sweeps;
         this.shelf = shelf;
+        this.earlier = earlier;
     }
 
     record Stored(String module, String vin, boolean same) {}
@@ -71,6 +79,7 @@ class IntakeController {
                                                                         .get("VIN")
                                                                         .equals(job.vin())))));
         model.addAttribute("vins", vins);
+        model.addAttribute("before", earlier.of(job.vin(), id));
         model.addAttribute(
                 "told",
                 context.description().symptoms().stream()

@@ -30,13 +30,19 @@ class OpeningController {
     private final VehicleLinks links;
     private final Findings findings;
     private final VehicleReading vehicleReading;
+    private final EarlierJobs earlier;
 
     OpeningController(
-            Jobs jobs, VehicleLinks links, Findings findings, VehicleReading vehicleReading) {
+            Jobs jobs,
+            VehicleLinks links,
+            Findings findings,
+            VehicleReading vehicleReading,
+            EarlierJobs earlier) {
         this.jobs = jobs;
         this.links = links;
         this.findings = findings;
         this.vehicleReading = vehicleReading;
+        this.earlier = earlier;
     }
 
     @GetMapping("/jobs/new")
@@ -81,11 +87,7 @@ class OpeningController {
         model.addAttribute(
                 "systems", description.map(d -> d.causes().complaints()).orElse(Map.of()));
         model.addAttribute("earlierRepairs", description.map(Reasoners::written).orElse(List.of()));
-        model.addAttribute(
-                "open",
-                jobs.all().stream()
-                        .filter(j -> j.isOpen() && j.vin().equals(reading.vin()))
-                        .toList());
+        model.addAttribute("before", earlier.of(reading.vin(), 0));
         return "intake/new";
     }
 

@@ -7,6 +7,7 @@ import java.io.BufferedReader;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.Reader;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
@@ -87,7 +88,7 @@ public final class MeterServer implements AutoCloseable {
                                 new InputStreamReader(
                                         client.getInputStream(), StandardCharsets.ISO_8859_1))) {
             client.setTcpNoDelay(true);
-            for (String line = in.readLine(); line != null; line = in.readLine()) {
+            for (String line = line(in); line != null; line = line(in)) {
                 String answer = answers(line, status);
                 if (!answer.isEmpty()) {
                     client.getOutputStream()
@@ -100,6 +101,26 @@ public final class MeterServer implements AutoCloseable {
             clients.remove(client);
             hang("", Load.NOTHING);
         }
+    }
+
+    /**
+     * The next line; null at the end.
+     *
+     * @throws IOException when it is longer than any command, so that nobody fills the memory
+     */
+    private static String line(Reader in) throws IOException {
+        StringBuilder line = new StringBuilder();
+        for (int c = in.read(); c >= 0; c = in.read()) {
+            if (c == '\n') {
+                return line.toString();
+            }
+            if (line.length() >= ScpiLine.MAX_LENGTH) {
+                throw new IOException(
+                        "A line has more than " + ScpiLine.MAX_LENGTH + " characters");
+            }
+            line.append((char) c);
+        }
+        return line.isEmpty() ? null : line.toString();
     }
 
     private synchronized void hang(String where, Load what) {

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
 import java.net.Socket;
+import java.net.SocketException;
 import java.nio.charset.StandardCharsets;
 import java.util.OptionalDouble;
 import java.util.concurrent.atomic.AtomicReference;
@@ -50,6 +51,20 @@ class MeterServerTest {
     private String ask(String line) throws IOException {
         tell(line);
         return answers.readLine();
+    }
+
+    /** Nobody fills its memory with a line that never ends; the next client is served. */
+    @Test
+    void hangsUpOnALineThatNeverEnds() throws IOException {
+        tell("A".repeat(100_000));
+        try {
+            assertThat(answers.read()).isEqualTo(-1);
+        } catch (SocketException reset) {
+            assertThat(reset).hasMessageContaining("reset");
+        }
+        hangUp();
+        connect();
+        assertThat(ask("*IDN?")).startsWith("LARKSPUR YARD,");
     }
 
     @Test
