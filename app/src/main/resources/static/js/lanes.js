@@ -224,6 +224,7 @@ export class Lanes {
 
   show(min, max) {
     this.range = [min, max];
+    Object.assign(this.root.dataset, { from: min, to: max });
     if (!this.frame)
       this.frame = requestAnimationFrame(() => {
         this.frame = 0;

@@ -91,7 +91,6 @@ if (root && values.length) {
   seenOf = [0, Math.max(0.5, length)];
   lanes.show(...seenOf);
 }
-globalThis.lanternLanes = lanes;
 slider.max = length;
 slider.addEventListener('input', () => showAt(Number(slider.value)));
 showAt(0);

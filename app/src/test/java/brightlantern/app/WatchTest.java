@@ -130,7 +130,7 @@ class WatchTest {
         Number before =
                 (Number)
                         shop.browser.executeScript(
-                                "return lanternLanes.range[1] - lanternLanes.range[0]");
+                                "const d = document.getElementById('lanes').dataset; return d.to - d.from");
         shop.browser.executeScript(
                 "const o = document.querySelector('.u-over'); const b = o.getBoundingClientRect();"
                         + "o.dispatchEvent(new WheelEvent('wheel', {deltaY: -400, clientX: b.left + b.width / 2, clientY: b.top + 5, bubbles: true, cancelable: true}))");
@@ -139,7 +139,7 @@ class WatchTest {
                 b ->
                         ((Number)
                                                 b.executeScript(
-                                                        "return lanternLanes.range[1] - lanternLanes.range[0]"))
+                                                        "const d = document.getElementById('lanes').dataset; return d.to - d.from"))
                                         .doubleValue()
                                 < before.doubleValue());
         shop.until(
