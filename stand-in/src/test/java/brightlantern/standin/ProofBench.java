@@ -218,20 +218,20 @@ class ProofBench {
         }
         double wrong = stillProven / (double) still;
         double open = 1 - rightProven / (double) right;
-        line("proven with the fault still in place", wrong, "at most 0.01", wrong <= 0.01);
-        line("right repairs that could not be proven", open, "at most 0.05", open <= 0.05);
+        Yard.line(
+                "proof",
+                "proven with the fault still in place",
+                wrong,
+                "at most 0.01",
+                wrong <= 0.01);
+        Yard.line(
+                "proof",
+                "right repairs that could not be proven",
+                open,
+                "at most 0.05",
+                open <= 0.05);
         System.out.printf(
                 Locale.ROOT, "bench: proof checks beside those that failed: %.1f%n", checks / runs);
         assertThat(still + right).isEqualTo(runs);
-    }
-
-    private static void line(String what, double value, String wanted, boolean meets) {
-        System.out.printf(
-                Locale.ROOT,
-                "bench: proof %s: %.3g (wanted %s) %s%n",
-                what,
-                value,
-                wanted,
-                meets ? "meets" : "misses");
     }
 }

@@ -34,16 +34,6 @@ class TruthBench {
     /** Sureness of the leading suspect at the end → whether it was right. */
     private final List<double[]> said = new ArrayList<>();
 
-    private static void line(String what, double value, String wanted, boolean meets) {
-        System.out.printf(
-                Locale.ROOT,
-                "bench: truth %s: %.3g (wanted %s) %s%n",
-                what,
-                value,
-                wanted,
-                meets ? "meets" : "misses");
-    }
-
     @Test
     void singleFaults() {
         int first = 0;
@@ -86,19 +76,26 @@ class TruthBench {
         }
         checks.sort(null);
         double n = runs;
-        line("single faults, cause first", first / n, "at least 0.9", first >= 0.9 * n);
-        line("single faults, among three", three / n, "at least 0.98", three >= 0.98 * n);
-        line(
+        Yard.line(
+                "truth", "single faults, cause first", first / n, "at least 0.9", first >= 0.9 * n);
+        Yard.line(
+                "truth",
+                "single faults, among three",
+                three / n,
+                "at least 0.98",
+                three >= 0.98 * n);
+        Yard.line(
+                "truth",
                 "single faults, accused wrongly at 0.8 or more",
                 wrong / n,
                 "at most 0.03",
                 wrong <= 0.03 * n);
         int median = checks.get(runs / 2);
-        line("single faults, median of checks", median, "at most 8", median <= 8);
+        Yard.line("truth", "single faults, median of checks", median, "at most 8", median <= 8);
         System.out.printf(
                 Locale.ROOT, "bench: truth single faults, mean minutes: %.1f%n", minutes / n);
         double error = calibration();
-        line("calibration, expected error", error, "at most 0.03", error <= 0.03);
+        Yard.line("truth", "calibration, expected error", error, "at most 0.03", error <= 0.03);
         assertThat(checks).hasSize(runs);
     }
 
@@ -140,8 +137,18 @@ class TruthBench {
             }
         }
         double n = runs;
-        line("mechanical faults, cause first", first / n, "at least 0.9", first >= 0.9 * n);
-        line("mechanical faults, accused wrongly", wrong / n, "at most 0.03", wrong <= 0.03 * n);
+        Yard.line(
+                "truth",
+                "mechanical faults, cause first",
+                first / n,
+                "at least 0.9",
+                first >= 0.9 * n);
+        Yard.line(
+                "truth",
+                "mechanical faults, accused wrongly",
+                wrong / n,
+                "at most 0.03",
+                wrong <= 0.03 * n);
         System.out.printf(
                 Locale.ROOT, "bench: truth mechanical faults, checks: %.1f%n", checks / n);
         assertThat(first).isPositive();
@@ -193,7 +200,12 @@ class TruthBench {
                             List.of(new Evidence.SymptomTold(CircuitSuspects.PREFIX + gauge)));
             accused += ended.ranking().accused().isPresent() ? 1 : 0;
         }
-        line("healthy, accused", accused / (double) runs, "at most 0.005", accused <= 0.005 * runs);
+        Yard.line(
+                "truth",
+                "healthy, accused",
+                accused / (double) runs,
+                "at most 0.005",
+                accused <= 0.005 * runs);
         assertThat(accused).isLessThan(runs);
     }
 
@@ -224,7 +236,8 @@ class TruthBench {
                         id, broken.truth(), ended.ranking().sentence());
             }
         }
-        line(
+        Yard.line(
+                "truth",
                 "unlisted, a listed suspect accused",
                 accused / (double) runs,
                 "at most 0.05",
@@ -276,7 +289,12 @@ class TruthBench {
                         left, id, one.truth(), other.truth(), ended.ranking().sentence());
             }
         }
-        line("two faults, both named", both / (double) runs, "at least 0.8", both >= 0.8 * runs);
+        Yard.line(
+                "truth",
+                "two faults, both named",
+                both / (double) runs,
+                "at least 0.8",
+                both >= 0.8 * runs);
         System.out.printf(
                 Locale.ROOT,
                 "bench: truth two faults, repairs in vain: %.2f, checks on the mean: %.1f%n",

@@ -5,6 +5,7 @@ import brightlantern.core.reason.Reasoners;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 
@@ -53,5 +54,17 @@ final class Yard {
         StandInVehicle v = standing.get(id);
         v.whole();
         return v;
+    }
+
+    /** Tells a figure of a bench, and whether it is what was wanted. */
+    static void line(String bench, String what, double value, String wanted, boolean meets) {
+        System.out.printf(
+                Locale.ROOT,
+                "bench: %s %s: %.3g (wanted %s) %s%n",
+                bench,
+                what,
+                value,
+                wanted,
+                meets ? "meets" : "misses");
     }
 }
