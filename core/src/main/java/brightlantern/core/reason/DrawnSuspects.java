@@ -1,0 +1,253 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Band;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Consumer;
+import brightlantern.core.circuit.ConsumerKind;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.circuit.Source;
+import brightlantern.core.circuit.Wear;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.Suspect;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+
+/** What can break in circuits with gauges, and what follows from it. */
+final class DrawnSuspects {
+    /** A fault that shows is told by its driver, or seen by its module, so often. */
+    private static final double SHOWS = 0.92;
+
+    private static final double LARGEST_TIMES = 80;
+
+    /** A bad contact looks bad so often. */
+    private static final double PIN_SEEN = 0.88;
+
+    /** How the ids of wires end that touch the body. */
+    private static final String CHAFED = "-chafed";
+
+    private final List<Circuit> circuits;
+    private final Set<String> written;
+    private final Map<String, Set<String>> pins;
+
+    /**
+     * @param circuits with gauges
+     * @param written parts of which is written what follows; they are no suspects here
+     * @param pins connector → its pins
+     */
+    DrawnSuspects(List<Circuit> circuits, Set<String> written, Map<String, Set<String>> pins) {
+        this.circuits = circuits;
+        this.written = written;
+        this.pins = pins;
+    }
+
+    /** What a bad contact shows when its connector is opened. */
+    private Map<String, Map<String, Double>> tells(Component part) {
+        Optional<Segment.Pin> pin = part instanceof Segment s ? s.pin() : Optional.empty();
+        if (pin.isEmpty()) {
+            return Map.of();
+        }
+        Map<String, Double> odds = new LinkedHashMap<>();
+        Set<String> all = pins.get(pin.get().plug());
+        all.forEach(
+                p -> odds.put(p, p.equals(pin.get().number()) ? PIN_SEEN : DrawnCircuits.MISREAD));
+        odds.put(DrawnCircuits.CLEAN, 1 - PIN_SEEN - DrawnCircuits.MISREAD * (all.size() - 1));
+        return Map.of(DrawnCircuits.lookedAt(pin.get().plug()), odds);
+    }
+
+    /** Every part of which a break shows somewhere; one that several circuits share once. */
+    List<Suspect> all() {
+        Map<String, Suspect> all = new LinkedHashMap<>();
+        Map<String, GaugeState> states = new LinkedHashMap<>();
+        Map<String, List<Circuit>> with = new HashMap<>();
+        for (Circuit c : circuits) {
+            states.put(c.id(), new GaugeState(c, GaugeState.TYPICAL_VOLTS));
+            for (Component part : c.components()) {
+                with.computeIfAbsent(part.id(), x -> new ArrayList<>()).add(c);
+            }
+        }
+        for (Circuit c : circuits) {
+            for (Component part : c.components()) {
+                if (!all.containsKey(part.id()) && !written.contains(part.id())) {
+                    suspect(c, part, with, states).ifPresent(s -> all.put(part.id(), s));
+                    chafed(c, part, with, states).ifPresent(s -> all.put(part.id() + CHAFED, s));
+                }
+            }
+        }
+        return List.copyOf(all.values());
+    }
+
+    private Optional<Suspect> suspect(
+            Circuit c,
+            Component part,
+            Map<String, List<Circuit>> with,
+            Map<String, GaugeState> states) {
+        OptionalDouble edge = states.get(c.id()).edge(part.id());
+        if (edge.isEmpty()) {
+            return Optional.empty();
+        }
+        Fault open = new Fault.Series(part.id(), Fault.Series.OPEN_OHM);
+        return Optional.of(
+                suspect(
+                        part.id(),
+                        name(c, part),
+                        part.wear(),
+                        effect(c, part, edge.getAsDouble()),
+                        shown(open, with, states),
+                        tells(part),
+                        repair(c, part)));
+    }
+
+    /**
+     * A wire of sensors that touches the body. One that a fuse protects blows it, and is looked for
+     * behind the fuse.
+     */
+    private Optional<Suspect> chafed(
+            Circuit c,
+            Component part,
+            Map<String, List<Circuit>> with,
+            Map<String, GaugeState> states) {
+        if (c.sources().isEmpty() || !isWire(part)) {
+            return Optional.empty();
+        }
+        OptionalDouble edge = states.get(c.id()).chafes(part.id());
+        if (edge.isEmpty()) {
+            return Optional.empty();
+        }
+        String name = part.name() + " " + Wear.CHAFED.broken() + "," + between(c, part);
+        Fault bare = new Fault.Chafed(part.id(), GaugeState.TOUCHES_OHM);
+        return Optional.of(
+                suspect(
+                        part.id() + CHAFED,
+                        name,
+                        Wear.CHAFED,
+                        new Effect.Chafed(
+                                c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
+                        shown(bare, with, states),
+                        Map.of(),
+                        new Repair(
+                                "repair-" + CircuitSuspects.PREFIX + part.id() + CHAFED,
+                                Wear.CHAFED.repair() + " " + lower(part.name()) + between(c, part),
+                                Wear.CHAFED.minutes(),
+                                Wear.CHAFED.price(),
+                                "as found",
+                                "none to speak of",
+                                false)));
+    }
+
+    /**
+     * What follows from a fault.
+     *
+     * @param symptoms and codes ids
+     * @param words what is seen, each in words
+     */
+    private record Shown(List<String> symptoms, List<String> codes, List<String> words) {}
+
+    private static Shown shown(
+            Fault fault, Map<String, List<Circuit>> with, Map<String, GaugeState> states) {
+        Shown shown = new Shown(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        Optional<Fault> its = Optional.of(fault);
+        for (Circuit c : with.get(fault.part())) {
+            for (Gauge g : states.get(c.id()).wrong(its)) {
+                Band band = g.at(states.get(c.id()).share(g, its));
+                shown.words().add(g.name() + " " + band.name());
+                if (g.told()) {
+                    shown.symptoms().add(DrawnCircuits.symptomId(g));
+                }
+                if (!band.code().isEmpty()) {
+                    shown.codes().add(band.code());
+                }
+            }
+        }
+        return shown;
+    }
+
+    private static Suspect suspect(
+            String id,
+            String name,
+            Wear wear,
+            Effect effect,
+            Shown shown,
+            Map<String, Map<String, Double>> tells,
+            Repair repair) {
+        Map<String, Double> codes = new LinkedHashMap<>();
+        Map<String, Double> symptoms = new LinkedHashMap<>();
+        shown.codes().forEach(c -> codes.put(c, SHOWS));
+        shown.symptoms().forEach(s -> symptoms.put(s, SHOWS));
+        List<String> words = shown.words();
+        String chain =
+                words.size() > 2
+                        ? words.get(0) + ", and " + (words.size() - 1) + " more like it"
+                        : String.join(", ", words);
+        return new Suspect(
+                CircuitSuspects.PREFIX + id,
+                name,
+                wear.common(),
+                Optional.of(effect),
+                codes,
+                symptoms,
+                tells,
+                List.of(name, chain),
+                repair);
+    }
+
+    /** A filament is whole or burnt through; all else may also let less through. */
+    private static Effect effect(Circuit c, Component part, double edge) {
+        boolean burns = part instanceof Consumer k && k.kind() == ConsumerKind.LAMP;
+        double most = Math.min(edge * LARGEST_TIMES, Fault.Series.OPEN_OHM);
+        return new Effect.Series(
+                c.id(),
+                part.id(),
+                burns ? Fault.Series.OPEN_OHM : edge,
+                burns ? Fault.Series.OPEN_OHM : most,
+                true);
+    }
+
+    private static String between(Circuit c, Component part) {
+        return " between " + c.point(part.from()).name() + " and " + c.point(part.to()).name();
+    }
+
+    private static boolean isWire(Component part) {
+        return part instanceof Segment s
+                && (s.kind() == SegmentKind.WIRE || s.kind() == SegmentKind.SPLICE);
+    }
+
+    private static String name(Circuit c, Component part) {
+        return part.name()
+                + " "
+                + part.wear().broken()
+                + (isWire(part) ? "," + between(c, part) : "");
+    }
+
+    private static Repair repair(Circuit c, Component part) {
+        Wear wear = part.wear();
+        return new Repair(
+                "repair-" + CircuitSuspects.PREFIX + part.id(),
+                wear.repair() + " " + lower(part.name()) + (isWire(part) ? between(c, part) : ""),
+                wear.minutes(),
+                wear.price(),
+                part instanceof Segment ? "as found" : part.name(),
+                part instanceof Source
+                        ? "needs its configuration written afterwards"
+                        : "none to speak of",
+                false);
+    }
+
+    private static String lower(String name) {
+        return name.length() > 1 && Character.isUpperCase(name.charAt(1))
+                ? name
+                : name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1);
+    }
+}
