@@ -99,15 +99,15 @@ final class AfterRepair {
                         found + Math.log(1 - IN_VAIN) + (withShown ? shownUnder(nothing, true) : 0);
             }
         }
-        double[] beside = beside(withShown);
+        double[] second = secondOfTwo(withShown);
         double top =
                 IntStream.range(0, n)
-                        .mapToDouble(i -> Math.max(logs[i], Math.max(mended[i], beside[i])))
+                        .mapToDouble(i -> Math.max(logs[i], Math.max(mended[i], second[i])))
                         .max()
                         .orElseThrow();
         double[] weights = new double[n];
         for (int i = 0; i < n; i++) {
-            weights[i] += Math.exp(logs[i] - top) + Math.exp(beside[i] - top);
+            weights[i] += Math.exp(logs[i] - top) + Math.exp(second[i] - top);
             weights[nothing] += Math.exp(mended[i] - top);
         }
         double sum = Arrays.stream(weights).sum();
@@ -132,14 +132,14 @@ final class AfterRepair {
         for (int e = 0; e < before.size(); e++) {
             alone += before.get(e).logs()[i];
             if (before.get(e).piece() instanceof Evidence.RepairFailed failed) {
-                besideMended = Math.max(besideMended, beside(failed.suspectId(), e, i));
+                besideMended = Math.max(besideMended, withMended(failed.suspectId(), e, i));
             }
         }
         return Math.max(alone, besideMended);
     }
 
     /** With the best of the hypotheses of a suspect that was mended at a place. */
-    private double beside(String mendedId, int mendedAt, int i) {
+    private double withMended(String mendedId, int mendedAt, int i) {
         double best = Double.NEGATIVE_INFINITY;
         for (int m = 0; m < hypotheses.size(); m++) {
             if (hypotheses.get(m).suspectId().equals(mendedId) && m != i) {
@@ -162,7 +162,7 @@ final class AfterRepair {
     }
 
     /** Of two that were broken this one is left, where it explains what the other does not. */
-    private double[] beside(boolean withShown) {
+    private double[] secondOfTwo(boolean withShown) {
         double[] left = new double[hypotheses.size()];
         Arrays.fill(left, Double.NEGATIVE_INFINITY);
         int first =

@@ -37,15 +37,15 @@ final class CrankingSigns {
      */
     static String found(String act, double[] perSecond, List<Leak> leaks) {
         for (int k = 0; k < perSecond.length; k++) {
-            boolean does = perSecond[k] > SHOWS;
+            boolean weak = perSecond[k] > SHOWS;
             String its = " of cylinder " + (k + 1);
-            if (does && act.equals("clamp-starter")) {
+            if (weak && act.equals("clamp-starter")) {
                 return "The peak" + its + " is lower than the others.";
             }
-            if (does && act.equals("feel-intake") && leaks.get(k) == Leak.INTAKE_VALVE) {
+            if (weak && act.equals("feel-intake") && leaks.get(k) == Leak.INTAKE_VALVE) {
                 return "The pull" + its + " is weaker than the others.";
             }
-            if (does && act.equals("feel-exhaust") && leaks.get(k) == Leak.EXHAUST_VALVE) {
+            if (weak && act.equals("feel-exhaust") && leaks.get(k) == Leak.EXHAUST_VALVE) {
                 return "The pulse" + its + " is lower and blurred.";
             }
         }

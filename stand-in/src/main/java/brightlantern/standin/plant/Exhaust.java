@@ -10,6 +10,9 @@ import java.util.function.DoubleSupplier;
  * kPa, ppm.
  */
 public final class Exhaust implements Part {
+    /** Grams that are in a filter on the mean while it burns off as it should. */
+    private static final double GATHERED = 12;
+
     /** Late injections heat the exhaust by so much while the filter is burnt off. */
     private static final double BURN_OFF_CELSIUS = 560;
 
@@ -27,10 +30,6 @@ public final class Exhaust implements Part {
     private double drop;
     private double recirculation;
     private double flow;
-
-    /** Grams that are in a filter on the mean while it burns off as it should. */
-    private static final double GATHERED = 12;
-
     private double nitrogen;
     private double dosed;
     private double stored = 0.62;
