@@ -81,7 +81,7 @@ public record NextCard(
                     "Next",
                     "Go on with the proof",
                     base + "/prove",
-                    "A repair was done; what it still has to show is listed there.");
+                    "A repair was done. What it still has to show is listed there, and when all is shown the job is closed there.");
         }
         if (step instanceof NextStep.NothingLeft nothing) {
             return plain("No check is left", "Guided tests", base + "/exercise", nothing.why());
