@@ -3,6 +3,7 @@ package brightlantern.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.demo.DemoLauncher;
+import brightlantern.app.job.Repairs;
 import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
@@ -155,6 +156,12 @@ class WalkAnyWireTest {
         assertThat(done).anyMatch(d -> d.contains("/probe"));
 
         tech.repaired("circuit-F65");
+        assertThat(
+                        shop.app
+                                .getBean(Repairs.class)
+                                .add(tech.job(), "circuit-F65", "again", "nobody", "tech"))
+                .as("one that waits for its proof is not entered twice")
+                .isFalse();
         assertThat(shop.text("#answer")).contains("still to be shown");
         repeated(v);
         tech.tried(true);

@@ -30,7 +30,16 @@ public class Repairs {
             String who,
             boolean failed) {}
 
-    public void add(long jobId, String suspectId, String name, String authorisedBy, String who) {
+    /**
+     * Enters a repair, unless one waits for its proof already: two people, or one who clicks twice.
+     *
+     * @return whether it was entered
+     */
+    public synchronized boolean add(
+            long jobId, String suspectId, String name, String authorisedBy, String who) {
+        if (current(jobId).isPresent()) {
+            return false;
+        }
         db.sql(
                         "insert into repair (job_id, at, suspect_id, name, authorised_by, who) values (?, ?, ?, ?, ?, ?)")
                 .params(
@@ -41,6 +50,7 @@ public class Repairs {
                         Cut.to(LONGEST, authorisedBy),
                         who)
                 .update();
+        return true;
     }
 
     public void failed(long id) {

@@ -85,9 +85,12 @@ class ProveController {
         if (suspect.isEmpty() || authorised.isBlank()) {
             flash.addFlashAttribute(
                     "error", "Say who authorised the repair, and choose one of the list.");
+        } else if (!repairs.add(
+                id, suspectId, suspect.get().repair().name(), authorised.trim(), who.getName())) {
+            flash.addFlashAttribute(
+                    "error",
+                    "A repair was entered already and waits for its proof. Take it back first, or let the proof show that it did not help.");
         } else {
-            repairs.add(
-                    id, suspectId, suspect.get().repair().name(), authorised.trim(), who.getName());
             findings.note(
                     id,
                     "prove",
