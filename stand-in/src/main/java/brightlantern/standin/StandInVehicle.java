@@ -12,7 +12,9 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.gateway.DoipGateway;
-import brightlantern.standin.instrument.MeterServer;
+import brightlantern.standin.instrument.Meter;
+import brightlantern.standin.instrument.Scope;
+import brightlantern.standin.instrument.ScpiServer;
 import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusWires;
@@ -23,6 +25,7 @@ import brightlantern.wire.Bytes;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -64,7 +67,8 @@ public final class StandInVehicle implements AutoCloseable {
     private final Map<String, String> repairs = new HashMap<>();
     private InetAddress address;
     private volatile DoipGateway gateway;
-    private MeterServer meter;
+    private final Scope scope;
+    private final List<ScpiServer> instruments = new ArrayList<>();
     private volatile int hurry = 1;
     private volatile boolean closed;
     private final Map<UdsModule, Driven> drivenAtClear = new HashMap<>();
@@ -86,6 +90,7 @@ public final class StandInVehicle implements AutoCloseable {
         this.simulation = simulation;
         this.wires = wires;
         this.vin = vin(description, serial);
+        this.scope = new Scope(new ScopePlaces(simulation));
         this.fitted =
                 description.modules().stream()
                         .filter(m -> m.option().isEmpty())
@@ -197,15 +202,18 @@ public final class StandInVehicle implements AutoCloseable {
         this.address = address;
         startGateway();
         if (simulation.plant().hasCircuits() || simulation.circuits().isPresent()) {
-            meter =
-                    new MeterServer(
+            instruments.add(
+                    new ScpiServer(
                             address,
-                            point -> {
-                                catchUp();
-                                return simulation.volts(point);
-                            },
-                            simulation::hang);
+                            Meter.PORT,
+                            new Meter(
+                                    point -> {
+                                        catchUp();
+                                        return simulation.volts(point);
+                                    },
+                                    simulation::hang)));
         }
+        instruments.add(new ScpiServer(address, Scope.PORT, scope));
         lived = System.nanoTime();
         Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
         clock.setDaemon(true);
@@ -240,6 +248,11 @@ public final class StandInVehicle implements AutoCloseable {
 
     public VehicleSimulation simulation() {
         return simulation;
+    }
+
+    /** The oscilloscope that is connected to it. */
+    Scope scope() {
+        return scope;
     }
 
     public BusWires wires() {
@@ -307,6 +320,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     private synchronized void slice() {
         simulation.advance(SLICE_SECONDS);
+        scope.step(SLICE_SECONDS);
         int key = simulation.driver().key();
         if (key == 2 && lastKey != 2) {
             modules.values().forEach(m -> m.memory().newCycle());
@@ -528,8 +542,6 @@ public final class StandInVehicle implements AutoCloseable {
         if (gateway != null) {
             gateway.close();
         }
-        if (meter != null) {
-            meter.close();
-        }
+        instruments.forEach(ScpiServer::close);
     }
 }

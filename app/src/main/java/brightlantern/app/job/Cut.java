@@ -4,7 +4,7 @@ package brightlantern.app.job;
  * Text that comes from a vehicle, a file or a person has no end of its own; what is kept has one,
  * and must never be lost because of its length.
  */
-final class Cut {
+public final class Cut {
     /** The longest that {@link #sign} gives. */
     private static final int SIGN = 40;
 
@@ -15,7 +15,7 @@ final class Cut {
      *
      * @param most characters, more than 40
      */
-    static String to(int most, String text) {
+    public static String to(int most, String text) {
         if (text.length() <= most) {
             return text;
         }

@@ -35,6 +35,7 @@ public class Assets implements WebMvcConfigurer {
                     "rail",
                     "map",
                     "circuit",
+                    "capture",
                     "charts",
                     "sweep",
                     "watch",

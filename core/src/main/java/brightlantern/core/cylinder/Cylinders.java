@@ -15,6 +15,7 @@ import java.util.Map;
  * @param finding what is found is told as; empty when it is not
  * @param weak speed that the weak one lacks at least, rpm (below zero)
  * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
+ * @param turnedBy what turns it to start; empty for a starter with a cable that a clamp fits round
  * @param soundTo engine speed above which the deviation says nothing, rpm
  */
 public record Cylinders(
@@ -27,6 +28,7 @@ public record Cylinders(
         String finding,
         double weak,
         double scatter,
+        String turnedBy,
         double soundTo,
         double leastSeconds,
         List<Condition> when) {
@@ -36,6 +38,12 @@ public record Cylinders(
         banks = OrEmpty.map(banks);
         roughness = OrEmpty.text(roughness);
         finding = OrEmpty.text(finding);
+        turnedBy = OrEmpty.text(turnedBy);
+    }
+
+    /** Whether a clamp fits round the cable of its starter. */
+    public boolean hasStarter() {
+        return turnedBy.isEmpty();
     }
 
     /** Id of the value that holds a cylinder's speed deviation. */

@@ -7,7 +7,7 @@ import java.util.Deque;
  * Error queue and status registers of one client (IEEE 488.2, clause 11; SCPI-1999, volume 1,
  * clause 9 and volume 2, clause 21.8).
  */
-final class StatusModel {
+public final class StatusModel {
     private static final int QUEUE = 20;
 
     private static final int OPERATION_COMPLETE = 1;
@@ -27,7 +27,7 @@ final class StatusModel {
     /**
      * @param number −1xx for what is not understood, −2xx for what cannot be done
      */
-    void error(int number, String text) {
+    public void error(int number, String text) {
         events |= number > -200 ? COMMAND_ERROR : EXECUTION_ERROR;
         if (errors.size() >= QUEUE) {
             errors.pollLast();
@@ -38,7 +38,7 @@ final class StatusModel {
     }
 
     /** The oldest error, which leaves the queue. */
-    String nextError() {
+    public String nextError() {
         return errors.isEmpty() ? "0,\"No error\"" : errors.poll();
     }
 

@@ -59,6 +59,7 @@ public final class Crank implements Part {
     private static final int SETTLING_CYCLES = 20;
 
     private final EngineSpec spec;
+    private final EngineWaves waves;
     private final Random random;
     private final double[] seal;
     private final List<CrankingSigns.Leak> leaks;
@@ -105,6 +106,7 @@ public final class Crank implements Part {
     public Crank(EngineSpec spec, long seed) {
         this.spec = spec;
         this.random = new Random(seed);
+        this.waves = new EngineWaves(spec, this, seed);
         int n = spec.cylinders();
         seal = new double[n];
         leaks = new ArrayList<>(Collections.nCopies(n, CrankingSigns.Leak.EXHAUST_VALVE));
@@ -164,6 +166,21 @@ public final class Crank implements Part {
     public Crank leak(int cylinder, double perSecond) {
         seal[cylinder - 1] = perSecond;
         return this;
+    }
+
+    /** What an oscilloscope sees of it. */
+    public EngineWaves waves() {
+        return waves;
+    }
+
+    /** Share of its pressure that a cylinder loses in a second. */
+    synchronized double leakOf(int cylinder) {
+        return seal[cylinder - 1];
+    }
+
+    /** Where a cylinder leaks, if it does. */
+    synchronized CrankingSigns.Leak leakAt(int cylinder) {
+        return leaks.get(cylinder - 1);
     }
 
     /** A cylinder gives this share of the torque that it is asked for. */

@@ -23,6 +23,7 @@ public final class PlainPlant implements Plant {
 
     private static final double CHARGED_VOLTS = 14.1;
     private static final double BATTERY_OHM = 0.011;
+    private static final double STARTS_SECONDS = 0.8;
 
     private Driver driver = Driver.away();
     private boolean gives = true;
@@ -41,6 +42,7 @@ public final class PlainPlant implements Plant {
     private double open = FULL_VOLTS - 0.05;
     private double volts = FULL_VOLTS - 0.05;
     private double cranked;
+    private double crankFor;
     private boolean cranking;
     private boolean running;
     private boolean doorsOpen;
@@ -80,7 +82,18 @@ public final class PlainPlant implements Plant {
         if (driver.key() == 2 && !running) {
             cranking = true;
             cranked = 0;
+            crankFor = STARTS_SECONDS;
         }
+    }
+
+    private String crankOnly() {
+        if (driver.key() != 2 || running) {
+            return NEEDS_KEY;
+        }
+        cranking = true;
+        cranked = 0;
+        crankFor = CRANK_ONLY_SECONDS;
+        return "";
     }
 
     /**
@@ -107,11 +120,18 @@ public final class PlainPlant implements Plant {
 
     @Override
     public Map<String, String> acts() {
-        return Map.of("clamp-battery", "Lock it, let it sleep, and clamp the battery cable");
+        return Map.of(
+                "clamp-battery",
+                "Lock it, let it sleep, and clamp the battery cable",
+                CRANK_ONLY,
+                "Crank it for six seconds with its fuel off");
     }
 
     @Override
     public synchronized String act(String id) {
+        if (id.equals(CRANK_ONLY)) {
+            return crankOnly();
+        }
         return id.equals("clamp-battery")
                 ? String.format(Locale.ROOT, "It draws %.2f A at rest.", sleepAmps)
                 : "";
@@ -133,9 +153,9 @@ public final class PlainPlant implements Plant {
         seconds += dt;
         if (cranking) {
             cranked += dt;
-            if (cranked > 0.8) {
+            if (cranked > crankFor) {
                 cranking = false;
-                running = volts > 8.5;
+                running = crankFor == STARTS_SECONDS && volts > 8.5;
             }
         }
         road(dt);

@@ -12,6 +12,15 @@ public interface Plant extends Whole, Part {
     /** Turns the key to start. */
     void crank();
 
+    /** The act of turning it by the starter with its fuel off. */
+    String CRANK_ONLY = "crank-only";
+
+    /** So long, in seconds. */
+    double CRANK_ONLY_SECONDS = 6;
+
+    /** What is said of it where the key is off. */
+    String NEEDS_KEY = "The key has to be on and the engine off.";
+
     /** Interior lamps and awake modules go on drawing current. */
     void doorsOpen(boolean now);
 

@@ -96,6 +96,7 @@ public final class PortagePlant implements Plant {
     private double boostTarget = AMBIENT_KPA;
     private double boostIntegral;
     private double crankSeconds;
+    private double crankFor;
     private boolean running;
     private boolean cranking;
     private boolean limited;
@@ -107,6 +108,7 @@ public final class PortagePlant implements Plant {
     private OptionalDouble throttleOverride = OptionalDouble.empty();
     private double slope;
     private boolean doorsOpen;
+    private static final double STARTS_SECONDS = 0.9;
     private final PortageMonitors monitors = new PortageMonitors();
 
     public PortagePlant(Circuit circuit, long seed, double odometerKm) {
@@ -142,7 +144,18 @@ public final class PortagePlant implements Plant {
         if (driver.key() == 2 && !running) {
             cranking = true;
             crankSeconds = 0;
+            crankFor = STARTS_SECONDS;
         }
+    }
+
+    private String crankOnly() {
+        if (driver.key() != 2 || running) {
+            return NEEDS_KEY;
+        }
+        cranking = true;
+        crankSeconds = 0;
+        crankFor = CRANK_ONLY_SECONDS;
+        return "";
     }
 
     public synchronized void limit() {
@@ -218,9 +231,9 @@ public final class PortagePlant implements Plant {
         if (cranking) {
             crankSeconds += dt;
             rpm += ((supplyVolts > 9 ? 230 : 0) - rpm) * dt / 0.15;
-            if (crankSeconds > 0.9) {
+            if (crankSeconds > crankFor) {
                 cranking = false;
-                running = rpm > 150;
+                running = crankFor == STARTS_SECONDS && rpm > 150;
             }
             return;
         }
@@ -594,11 +607,18 @@ public final class PortagePlant implements Plant {
 
     @Override
     public Map<String, String> acts() {
-        return Map.of("smoke", "Blow smoke into the charge-air pipes");
+        return Map.of(
+                "smoke",
+                "Blow smoke into the charge-air pipes",
+                CRANK_ONLY,
+                "Crank it for six seconds with its fuel off");
     }
 
     @Override
-    public String act(String id) {
+    public synchronized String act(String id) {
+        if (id.equals(CRANK_ONLY)) {
+            return crankOnly();
+        }
         if (!id.equals("smoke")) {
             return "";
         }

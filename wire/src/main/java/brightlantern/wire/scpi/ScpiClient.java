@@ -85,6 +85,47 @@ public final class ScpiClient implements AutoCloseable {
     }
 
     /**
+     * Asks for a definite-length block (IEEE 488.2, clause 8.7.9): a hash, the number of digits of
+     * its length, its length, and its bytes.
+     *
+     * @param most bytes that are taken
+     * @throws WireFormatException when it is none, is longer, or ends too early
+     */
+    public synchronized byte[] block(String line, int most) throws WireException {
+        send(line);
+        try {
+            int mark = in.read();
+            int digits = in.read() - '0';
+            if (mark != '#' || digits < 1 || digits > 9) {
+                throw new WireFormatException(
+                        0, "a block ('#', digits, length) in answer to '" + line + "'", "no block");
+            }
+            String length = new String(in.readNBytes(digits), StandardCharsets.US_ASCII);
+            if (!length.matches("\\d+") || Integer.parseInt(length) > most) {
+                throw new WireFormatException(
+                        2, "a length up to " + most + " bytes", "'" + length + "'");
+            }
+            byte[] bytes = in.readNBytes(Integer.parseInt(length));
+            if (bytes.length < Integer.parseInt(length)) {
+                throw new WireFormatException(
+                        bytes.length, length + " bytes", "the end of the connection");
+            }
+            if (in.read() != '\n') {
+                throw new WireFormatException(
+                        2 + digits + bytes.length, "the end of the line", "more bytes");
+            }
+            return bytes;
+        } catch (SocketTimeoutException silent) {
+            throw new SilenceException("The instrument did not send the whole of '" + line + "'");
+        } catch (WireException known) {
+            throw known;
+        } catch (IOException lost) {
+            throw new WireException(
+                    "The connection to the instrument was lost (" + lost.getMessage() + ")", lost);
+        }
+    }
+
+    /**
      * Asks for a number.
      *
      * @throws WireFormatException when the answer is no finite number

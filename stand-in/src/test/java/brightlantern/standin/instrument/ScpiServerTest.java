@@ -17,9 +17,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** The meter as any client of the standards speaks to it, line by line. */
-class MeterServerTest {
+class ScpiServerTest {
     private final AtomicReference<String> hung = new AtomicReference<>("");
-    private MeterServer meter;
+    private ScpiServer meter;
     private Socket socket;
     private BufferedReader answers;
 
@@ -27,11 +27,16 @@ class MeterServerTest {
     void connect() throws IOException {
         InetAddress address = InetAddress.getByName("127.0.71.7");
         meter =
-                new MeterServer(
+                new ScpiServer(
                         address,
-                        p -> p.equals("G12") ? OptionalDouble.of(1.75) : OptionalDouble.empty(),
-                        (point, load) -> hung.set(point + " " + load));
-        socket = new Socket(address, MeterServer.PORT);
+                        Meter.PORT,
+                        new Meter(
+                                p ->
+                                        p.equals("G12")
+                                                ? OptionalDouble.of(1.75)
+                                                : OptionalDouble.empty(),
+                                (point, load) -> hung.set(point + " " + load)));
+        socket = new Socket(address, Meter.PORT);
         socket.setSoTimeout(3000);
         answers =
                 new BufferedReader(

@@ -1,0 +1,115 @@
+package brightlantern.app.capture;
+
+import brightlantern.app.page.JobPages;
+import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureOfTake;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneRole;
+import brightlantern.core.signal.Value;
+import brightlantern.core.sound.Wav;
+import brightlantern.core.take.Take;
+import brightlantern.core.take.csv.CsvImport;
+import brightlantern.core.take.csv.CsvLook;
+import brightlantern.core.take.csv.Dialect;
+import brightlantern.core.take.mdf.MdfReader;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.Principal;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** Captures that were recorded elsewhere. */
+@Controller
+class BroughtController {
+    private final JobPages pages;
+    private final Captures captures;
+
+    BroughtController(JobPages pages, Captures captures) {
+        this.pages = pages;
+        this.captures = captures;
+    }
+
+    @PostMapping("/jobs/{id}/probe/captures/bring")
+    String bring(
+            @PathVariable("id") long id,
+            @RequestParam("file") MultipartFile file,
+            Principal who,
+            RedirectAttributes flash)
+            throws IOException {
+        pages.context(id);
+        String name =
+                Optional.ofNullable(file.getOriginalFilename())
+                        .map(n -> n.replaceAll(".*[/\\\\]", ""))
+                        .filter(n -> !n.isBlank())
+                        .orElse("file");
+        Path kept = Files.createTempFile("capture", "");
+        try {
+            file.transferTo(kept);
+            Capture capture = read(kept);
+            long captureId = captures.keep(id, name, who.getName(), capture);
+            flash.addFlashAttribute(
+                    "notice",
+                    "Say under 'What each lane shows' what was connected where, and it is read anew.");
+            return "redirect:/jobs/" + id + "/probe/captures/" + captureId;
+        } catch (IllegalArgumentException wrong) {
+            flash.addFlashAttribute("error", name + ": " + wrong.getMessage() + ".");
+            return "redirect:/jobs/" + id + "/probe/captures";
+        } finally {
+            Files.deleteIfExists(kept);
+        }
+    }
+
+    /**
+     * @throws IllegalArgumentException says what was expected
+     */
+    private static Capture read(Path file) throws IOException {
+        byte[] beginning;
+        try (InputStream in = Files.newInputStream(file)) {
+            beginning = in.readNBytes(CsvLook.ENOUGH_BYTES);
+        }
+        String first =
+                new String(beginning, 0, Math.min(8, beginning.length), StandardCharsets.US_ASCII);
+        if (first.startsWith("RIFF")) {
+            Wav wav = Wav.read(Files.readAllBytes(file));
+            return new Capture(
+                    1.0 / wav.rate(),
+                    List.of(Lane.of("Sound", LaneRole.OTHER, "", "", wav.samples())));
+        }
+        if (first.startsWith("MDF ") || first.startsWith("UnFinMF")) {
+            MdfReader.Read read = MdfReader.read(file);
+            return of(read.take(), read.values());
+        }
+        Dialect dialect = CsvLook.at(beginning).dialect();
+        try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+            CsvImport.Imported read = CsvImport.read(in, dialect, CsvImport.own(dialect));
+            return of(read.take(), read.values());
+        }
+    }
+
+    private static Capture of(Take take, List<Value> values) {
+        if (take.columns().isEmpty() || take.columns().size() > Capture.MOST_LANES) {
+            throw new IllegalArgumentException(
+                    "it has "
+                            + take.columns().size()
+                            + " columns of numbers; expected 1 to "
+                            + Capture.MOST_LANES);
+        }
+        Map<String, Value> byId =
+                values.stream()
+                        .collect(Collectors.toMap(Value::id, Function.identity(), (a, b) -> a));
+        return CaptureOfTake.of(take, byId::get);
+    }
+}

@@ -1,0 +1,134 @@
+package brightlantern.app.capture;
+
+import brightlantern.app.page.JobPages;
+import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.ProbePoint;
+import java.net.InetSocketAddress;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** The captures of a job, and recording one. */
+@Controller
+@RequestMapping("/jobs/{id}/probe/captures")
+class CaptureController {
+    private static final String STAND_INS_PORT = ":5026";
+
+    private final JobPages pages;
+    private final Captures captures;
+    private final CaptureRecorder recorder;
+
+    CaptureController(JobPages pages, Captures captures, CaptureRecorder recorder) {
+        this.pages = pages;
+        this.captures = captures;
+        this.recorder = recorder;
+    }
+
+    /**
+     * The page of all captures.
+     *
+     * @param plans that can be chosen
+     * @param instrument where the oscilloscope is looked for
+     */
+    record Overview(
+            List<Captures.Head> captures,
+            List<CapturePlan> plans,
+            Optional<CapturePlan> plan,
+            String instrument) {}
+
+    @GetMapping
+    String page(
+            @PathVariable("id") long id,
+            @RequestParam(name = "plan", defaultValue = "") String planId,
+            Model model) {
+        JobPages.Context context = pages.fill(id, "probe", model);
+        List<CapturePlan> plans = plans(context);
+        String meter = context.job().meter();
+        model.addAttribute(
+                "view",
+                new Overview(
+                        captures.of(id),
+                        plans,
+                        plans.stream()
+                                .filter(p -> p.id().equals(planId))
+                                .findFirst()
+                                .or(() -> plans.stream().findFirst()),
+                        meter.isEmpty()
+                                ? ""
+                                : meter.substring(0, meter.lastIndexOf(':')) + STAND_INS_PORT));
+        model.addAttribute("status", recorder.status(id).orElse(null));
+        return "capture/captures";
+    }
+
+    private static List<CapturePlan> plans(JobPages.Context context) {
+        List<CapturePlan> plans = new ArrayList<>();
+        context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
+        for (Circuit circuit : context.description().circuits()) {
+            circuit.points().stream()
+                    .filter(ProbePoint::canBeProbed)
+                    .forEach(p -> plans.add(CapturePlan.point(circuit, p)));
+        }
+        return plans;
+    }
+
+    @PostMapping("/record")
+    String record(
+            @PathVariable("id") long id,
+            @RequestParam("plan") String planId,
+            @RequestParam("instrument") String instrument,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        CapturePlan plan =
+                JobPages.found(
+                        plans(context).stream().filter(p -> p.id().equals(planId)).findFirst(),
+                        "capture plan",
+                        planId);
+        try {
+            recorder.start(id, plan, address(instrument.trim()), who.getName());
+        } catch (IllegalStateException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+        }
+        return "redirect:/jobs/" + id + "/probe/captures?plan=" + planId;
+    }
+
+    /**
+     * @throws IllegalStateException names the text and what was expected
+     */
+    private static InetSocketAddress address(String text) {
+        int colon = text.lastIndexOf(':');
+        if (colon > 0 && text.substring(colon + 1).matches("\\d{1,5}")) {
+            int port = Integer.parseInt(text.substring(colon + 1));
+            if (port > 0 && port <= 65_535) {
+                return new InetSocketAddress(text.substring(0, colon), port);
+            }
+        }
+        throw new IllegalStateException(
+                "Oscilloscope '" + text + "': expected host:port, for instance 192.0.2.7:5026.");
+    }
+
+    @PostMapping("/stop")
+    String stop(@PathVariable("id") long id) {
+        pages.context(id);
+        recorder.stop(id);
+        return "redirect:/jobs/" + id + "/probe/captures";
+    }
+
+    /** How the recording stands, asked for again and again while it goes on. */
+    @GetMapping("/status")
+    String status(@PathVariable("id") long id, Model model) {
+        model.addAttribute("job", pages.job(id));
+        model.addAttribute("status", recorder.status(id).orElse(null));
+        return "capture/captures :: status";
+    }
+}

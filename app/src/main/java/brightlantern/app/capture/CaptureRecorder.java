@@ -1,0 +1,227 @@
+package brightlantern.app.capture;
+
+import brightlantern.app.link.OwnTurns;
+import brightlantern.core.capture.CapturePlan;
+import brightlantern.wire.WireException;
+import brightlantern.wire.scpi.Oscilloscope;
+import brightlantern.wire.scpi.ScopeProfile;
+import brightlantern.wire.scpi.ScpiClient;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import org.springframework.stereotype.Component;
+
+/**
+ * Records captures: sets the instrument up as a plan says, waits for its trigger, and fetches what
+ * is there while it goes on, so that nothing older than a second can be lost.
+ */
+@Component
+class CaptureRecorder implements AutoCloseable {
+    private static final Duration WAIT = Duration.ofSeconds(4);
+    private static final long LOOK_MILLIS = 250;
+
+    /** Nobody comes to turn the key any more. */
+    private static final double LONGEST_WAIT_SECONDS = 180;
+
+    private final Captures captures;
+    private final CaptureJudge judge;
+    private final ScopeProfile profile = ScopeProfile.standard();
+    private final OwnTurns<Long> turns = new OwnTurns<>("capture");
+    private final Map<Long, Going> going = new ConcurrentHashMap<>();
+
+    CaptureRecorder(Captures captures, CaptureJudge judge) {
+        this.captures = captures;
+        this.judge = judge;
+    }
+
+    /**
+     * How a recording stands.
+     *
+     * @param state waiting, recording, done, or failed
+     * @param captureId empty before something was recorded
+     */
+    record Status(String state, String words, Optional<Long> captureId) {
+        public boolean goesOn() {
+            return state.equals("waiting") || state.equals("recording");
+        }
+    }
+
+    private static final class Going {
+        private volatile Status status =
+                new Status("waiting", "Setting the instrument up …", Optional.empty());
+        private volatile boolean stop;
+    }
+
+    /** How the newest recording of a job stands; empty when there was none since the start. */
+    Optional<Status> status(long jobId) {
+        return Optional.ofNullable(going.get(jobId)).map(g -> g.status);
+    }
+
+    void stop(long jobId) {
+        Optional.ofNullable(going.get(jobId)).ifPresent(g -> g.stop = true);
+    }
+
+    /**
+     * Begins to record.
+     *
+     * @throws IllegalStateException when a recording of this job goes on
+     */
+    synchronized void start(
+            long jobId, CapturePlan plan, InetSocketAddress instrument, String who) {
+        if (status(jobId).filter(Status::goesOn).isPresent()) {
+            throw new IllegalStateException(
+                    "A capture of this job is being recorded. Stop it first.");
+        }
+        Going mine = new Going();
+        going.put(jobId, mine);
+        turns.turn(jobId, () -> record(jobId, plan, instrument, who, mine));
+    }
+
+    private void record(
+            long jobId, CapturePlan plan, InetSocketAddress at, String who, Going mine) {
+        Recording recording = new Recording(jobId, plan, who, mine);
+        try (Oscilloscope scope = new Oscilloscope(new ScpiClient(at, WAIT), profile)) {
+            recording.prepare(scope);
+            recording.fetch(scope);
+            recording.ended("");
+        } catch (WireException lost) {
+            recording.ended(lost.getMessage() + ".");
+        } catch (RuntimeException broken) {
+            recording.ended("The program itself broke off: " + broken.getMessage());
+            throw broken;
+        }
+    }
+
+    /** One recording from set-up to verdict. */
+    private final class Recording {
+        private final long jobId;
+        private final CapturePlan plan;
+        private final String who;
+        private final Going mine;
+        private Optional<Long> id = Optional.empty();
+        private int fetched;
+        private int parts;
+
+        Recording(long jobId, CapturePlan plan, String who, Going mine) {
+            this.jobId = jobId;
+            this.plan = plan;
+            this.who = who;
+            this.mine = mine;
+        }
+
+        void prepare(Oscilloscope scope) throws WireException {
+            scope.reset();
+            for (int i = 0; i < plan.lanes().size(); i++) {
+                CapturePlan.Probe probe = plan.lanes().get(i);
+                scope.connect(i + 1, probe.place(), probe.range());
+            }
+            scope.prepare(plan.interval(), plan.points(), (int) (plan.before() * plan.points()));
+            if (plan.trigger().isPresent()) {
+                scope.startAt(plan.trigger().get().lane(), plan.trigger().get().level());
+            } else {
+                scope.start();
+            }
+        }
+
+        void fetch(Oscilloscope scope) throws WireException {
+            long began = System.nanoTime();
+            Oscilloscope.State state = scope.state();
+            while (state != Oscilloscope.State.DONE || fetched < scope.acquired()) {
+                if (mine.stop) {
+                    scope.stop();
+                    take(scope);
+                    return;
+                }
+                if (state == Oscilloscope.State.WAITING) {
+                    waits((System.nanoTime() - began) / 1e9);
+                } else {
+                    take(scope);
+                }
+                pause();
+                state = scope.state();
+            }
+        }
+
+        private void waits(double seconds) throws WireException {
+            mine.status =
+                    new Status("waiting", "The instrument waits: crank now.", Optional.empty());
+            if (seconds > LONGEST_WAIT_SECONDS) {
+                throw new WireException(
+                        "Nothing happened in %.0f s: the lane that starts it never rose to its level"
+                                .formatted(LONGEST_WAIT_SECONDS));
+            }
+        }
+
+        private void take(Oscilloscope scope) throws WireException {
+            int there = scope.acquired();
+            if (id.isEmpty() && there > 0) {
+                List<Captures.LaneHead> heads = new ArrayList<>();
+                for (int i = 0; i < plan.lanes().size(); i++) {
+                    CapturePlan.Probe probe = plan.lanes().get(i);
+                    Oscilloscope.Preamble steps = scope.preamble(i + 1);
+                    heads.add(
+                            new Captures.LaneHead(
+                                    probe.name(),
+                                    probe.role(),
+                                    probe.role().unit(),
+                                    probe.told(),
+                                    steps.scale(),
+                                    steps.offset()));
+                }
+                id = Optional.of(captures.begin(jobId, plan.name(), who, plan.interval(), heads));
+            }
+            while (fetched < there) {
+                int count = Math.min(Oscilloscope.MOST, there - fetched);
+                List<short[]> lanes = new ArrayList<>();
+                for (int i = 0; i < plan.lanes().size(); i++) {
+                    lanes.add(scope.fetch(i + 1, fetched, count));
+                }
+                captures.append(id.orElseThrow(), parts++, lanes);
+                fetched += count;
+            }
+            mine.status =
+                    new Status(
+                            "recording",
+                            String.format(
+                                    Locale.ROOT,
+                                    "Recording: %.1f of %.0f s.",
+                                    fetched * plan.interval(),
+                                    plan.seconds()),
+                            id);
+        }
+
+        /** What was kept stays, and is judged, however it ended. */
+        void ended(String trouble) {
+            id.ifPresent(i -> captures.end(i, trouble));
+            String found =
+                    id.flatMap(i -> captures.head(jobId, i))
+                            .map(h -> judge.file(jobId, plan.id(), h, who))
+                            .orElse("");
+            mine.status =
+                    trouble.isEmpty()
+                            ? new Status("done", "Recorded. " + found, id)
+                            : new Status("failed", trouble, id);
+        }
+    }
+
+    private static void pause() throws WireException {
+        try {
+            TimeUnit.MILLISECONDS.sleep(LOOK_MILLIS);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new WireException("The recording was cancelled");
+        }
+    }
+
+    @Override
+    public void close() {
+        going.values().forEach(g -> g.stop = true);
+        turns.close();
+    }
+}

@@ -1,0 +1,187 @@
+package brightlantern.app.capture;
+
+import brightlantern.app.page.JobPages;
+import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureCsv;
+import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneRole;
+import brightlantern.core.cylinder.Cylinders;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.Writer;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** One capture: its lanes, and what is read in them. */
+@Controller
+@RequestMapping("/jobs/{id}/probe/captures/{capture}")
+class CaptureViewController {
+    private static final int MOST_COLUMNS = 4000;
+
+    private final JobPages pages;
+    private final Captures captures;
+    private final CaptureJudge judge;
+
+    CaptureViewController(JobPages pages, Captures captures, CaptureJudge judge) {
+        this.pages = pages;
+        this.captures = captures;
+        this.judge = judge;
+    }
+
+    private Captures.Head head(long jobId, long captureId) {
+        return JobPages.found(captures.head(jobId, captureId), "capture", captureId);
+    }
+
+    private Captures.Opened opened(long jobId, long captureId) {
+        return JobPages.found(
+                captures.open(head(jobId, captureId)), "sample in capture", captureId);
+    }
+
+    @GetMapping
+    String page(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @RequestParam(name = "beside", defaultValue = "0") long beside,
+            Model model) {
+        JobPages.Context context = pages.fill(id, "probe", model);
+        Captures.Opened opened = opened(id, captureId);
+        model.addAttribute(
+                "view",
+                CaptureView.of(
+                        opened,
+                        judge.cranking(opened, context.description().cylinders()),
+                        captures.of(id).stream().filter(h -> h.id() != captureId).toList(),
+                        beside));
+        model.addAttribute("beside", beside);
+        return "capture/capture";
+    }
+
+    /**
+     * What a picture of a part of it shows: least and most of each column, and the cycles of the
+     * engine within.
+     *
+     * @param from and to: seconds; a {@code to} below zero is the end
+     */
+    @GetMapping("/picture")
+    @ResponseBody
+    Map<String, Object> picture(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @RequestParam(name = "from", defaultValue = "0") double from,
+            @RequestParam(name = "to", defaultValue = "-1") double to,
+            @RequestParam(name = "columns", defaultValue = "1000") int columns) {
+        JobPages.Context context = pages.context(id);
+        Captures.Opened opened = opened(id, captureId);
+        Capture capture = opened.capture();
+        int last = capture.length();
+        int begin = sample(from, capture, 0, last - 1);
+        int end = to < 0 ? last : sample(to, capture, begin + 1, last);
+        int width = Math.max(1, Math.min(columns, MOST_COLUMNS));
+        List<Map<String, Object>> lanes = new ArrayList<>();
+        for (int i = 0; i < capture.lanes().size(); i++) {
+            Lane lane = capture.lanes().get(i);
+            short[] extents = opened.extents().get(i).of(begin, end, width);
+            lanes.add(
+                    Map.of(
+                            "name", lane.name(),
+                            "unit", lane.unit(),
+                            "scale", lane.scale(),
+                            "offset", lane.offset(),
+                            "extents", numbers(extents)));
+        }
+        Map<String, Object> all = new LinkedHashMap<>();
+        all.put("from", begin * capture.interval());
+        all.put("to", end * capture.interval());
+        all.put("length", capture.seconds());
+        all.put("lanes", lanes);
+        all.put("cycles", CrankingStudy.cycles(capture));
+        all.put("order", context.description().cylinders().map(Cylinders::order).orElse(List.of()));
+        all.put("firesBefore", CaptureJudge.FIRES_BEFORE);
+        return all;
+    }
+
+    private static int[] numbers(short[] steps) {
+        int[] all = new int[steps.length];
+        Arrays.setAll(all, i -> steps[i]);
+        return all;
+    }
+
+    private static int sample(double seconds, Capture capture, int least, int most) {
+        double at = seconds / capture.interval();
+        return (int) Math.max(least, Math.min(most, Double.isNaN(at) ? least : Math.round(at)));
+    }
+
+    @GetMapping("/lanes.csv")
+    void csv(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            HttpServletResponse response)
+            throws IOException {
+        pages.context(id);
+        Captures.Opened opened = opened(id, captureId);
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader(
+                "Content-Disposition", "attachment; filename=\"capture-" + captureId + ".csv\"");
+        try (Writer out = response.getWriter()) {
+            CaptureCsv.write(opened.capture(), out);
+        }
+    }
+
+    @PostMapping("/note")
+    String note(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @RequestParam("name") String name,
+            @RequestParam("note") String note,
+            RedirectAttributes flash) {
+        Captures.Head head = head(id, captureId);
+        if (name.isBlank()) {
+            flash.addFlashAttribute("error", "A capture needs a name; nothing was changed.");
+        } else {
+            captures.note(head.id(), name.trim(), note.trim());
+        }
+        return back(id, captureId);
+    }
+
+    /** What each lane shows, for a capture that came from elsewhere; it is read anew then. */
+    @PostMapping("/lanes")
+    String lanes(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @RequestParam Map<String, String> form,
+            Principal who,
+            RedirectAttributes flash) {
+        Captures.Head head = head(id, captureId);
+        List<LaneRole> roles = new ArrayList<>();
+        for (int i = 0; i < head.lanes().size(); i++) {
+            String said = form.getOrDefault("role-" + i, "");
+            Optional<LaneRole> role =
+                    Arrays.stream(LaneRole.values()).filter(r -> r.name().equals(said)).findFirst();
+            roles.add(role.orElse(head.lanes().get(i).role()));
+        }
+        captures.roles(head, roles);
+        flash.addFlashAttribute(
+                "notice", judge.file(id, CapturePlan.CRANKING, head(id, captureId), who.getName()));
+        return back(id, captureId);
+    }
+
+    private static String back(long id, long captureId) {
+        return "redirect:/jobs/" + id + "/probe/captures/" + captureId;
+    }
+}

@@ -1,0 +1,266 @@
+// Lanes of a capture: each has a strip of its own, all share the time. What is shown is fetched in
+// its own detail: least and most of each column, so that no peak is lost however far one looks.
+
+const page = document.getElementById('capture');
+const canvas = document.getElementById('drawing');
+const told = document.getElementById('cursor');
+const STRIP = 96;
+const NAME = 18;
+const RULER = 26;
+const GAP = 8;
+const LEFT = 64;
+const colour = name => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+const hidden = new Set();
+const turned = new Set();
+
+let picture = null;
+let under = null;
+let range = [0, 0];
+let length = 0;
+let cursor = null;
+let asked = 0;
+let waiting = 0;
+
+const width = () => canvas.clientWidth - LEFT;
+const shown = () => picture.lanes.map((lane, i) => ({ lane, i })).filter(l => !hidden.has(l.i));
+
+async function fetched(address, from, to) {
+  const columns = Math.max(50, Math.round(width()));
+  const join = address.includes('?') ? '&' : '?';
+  const answer = await fetch(`${address}${join}from=${from}&to=${to}&columns=${columns}`);
+  return answer.ok ? answer.json() : null;
+}
+
+async function fetchAll(from, to) {
+  const mine = ++asked;
+  const got = await fetched(page.dataset.picture, from, to);
+  const other = page.dataset.beside ? await fetched(page.dataset.beside, from, to) : null;
+  if (mine !== asked || !got) return;
+  picture = got;
+  under = other;
+  length = got.length;
+  if (range[1] === 0) range = [got.from, got.to];
+  draw();
+}
+
+const x = t => LEFT + ((t - range[0]) / (range[1] - range[0])) * width();
+const time = px => range[0] + ((px - LEFT) / width()) * (range[1] - range[0]);
+const value = (lane, step) => step * lane.scale + lane.offset;
+
+// a strip is as tall as what is seen of its lane, and of the one under it
+function limits(lane, other, i) {
+  const seen = [lane, other].filter(Boolean).flatMap(l => l.extents.map(s => value(l, s)));
+  const low = seen.reduce((a, b) => Math.min(a, b), Infinity);
+  const high = seen.reduce((a, b) => Math.max(a, b), -Infinity);
+  const room = (high - low || 1) * 0.05;
+  return turned.has(i) ? [high + room, low - room] : [low - room, high + room];
+}
+
+function line(ctx, lane, from, to, top, bounds, ink) {
+  const columns = lane.extents.length / 2;
+  const y = v => top + STRIP - ((v - bounds[0]) / (bounds[1] - bounds[0])) * (STRIP - NAME);
+  ctx.strokeStyle = ink;
+  ctx.lineWidth = 1.3;
+  ctx.beginPath();
+  for (let c = 0; c < columns; c++) {
+    const px = x(from + ((c + 0.5) * (to - from)) / columns);
+    if (px < LEFT - 2 || px > LEFT + width() + 2) continue;
+    ctx.lineTo(px, y(value(lane, lane.extents[2 * c])));
+    ctx.lineTo(px, y(value(lane, lane.extents[2 * c + 1])));
+  }
+  ctx.stroke();
+}
+
+const rounded = v => (Math.abs(v) >= 100 ? v.toFixed(0) : Math.abs(v) >= 10 ? v.toFixed(1) : v.toFixed(2));
+
+function strip(ctx, { lane, i }, top) {
+  const other = under?.lanes.find(l => l.name === lane.name);
+  const bounds = limits(lane, other, i);
+  ctx.fillStyle = colour('--sheet');
+  ctx.fillRect(LEFT, top, width(), STRIP);
+  ctx.save();
+  ctx.beginPath();
+  ctx.rect(LEFT, top, width(), STRIP);
+  ctx.clip();
+  if (other) line(ctx, other, under.from, under.to, top, bounds, colour('--violet'));
+  line(ctx, lane, picture.from, picture.to, top, bounds, colour('--teal'));
+  ctx.restore();
+  ctx.fillStyle = colour('--soft');
+  ctx.textAlign = 'right';
+  ctx.fillText(rounded(bounds[1]), LEFT - 6, top + NAME + 10);
+  ctx.fillText(rounded(bounds[0]), LEFT - 6, top + STRIP - 2);
+  ctx.textAlign = 'left';
+  const name = lane.unit ? `${lane.name}, ${lane.unit}` : lane.name;
+  ctx.fillStyle = colour('--ink');
+  ctx.fillText(name, LEFT + 6, top + 14);
+}
+
+// the cylinder whose compression dead centre is near, at every place of the firing order
+function ruler(ctx, top) {
+  ctx.textAlign = 'center';
+  const { order, cycles, firesBefore } = picture;
+  const first = order.indexOf(1);
+  for (const [from, to] of cycles) {
+    for (let k = 0; k < order.length; k++) {
+      const share = (firesBefore / 720 + (k - first) / order.length + 1) % 1;
+      const at = x(from + share * (to - from));
+      if (at < LEFT || at > LEFT + width()) continue;
+      ctx.strokeStyle = colour('--line');
+      ctx.beginPath();
+      ctx.moveTo(at, 0);
+      ctx.lineTo(at, top);
+      ctx.stroke();
+      const apart = ((to - from) / order.length / (range[1] - range[0])) * width();
+      ctx.fillStyle = colour('--soft');
+      if (apart > 14) ctx.fillText(String(order[k]), at, top + 16);
+    }
+  }
+  ctx.fillStyle = colour('--soft');
+  ctx.textAlign = 'right';
+  if (cycles.length) ctx.fillText('cylinder', LEFT - 6, top + 16);
+}
+
+function times(ctx, top) {
+  const span = range[1] - range[0];
+  const rough = span / Math.max(2, width() / 110);
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step = [1, 2, 5, 10].map(m => m * power).find(s => s >= rough);
+  const digits = Math.max(0, -Math.floor(Math.log10(step)));
+  ctx.fillStyle = colour('--soft');
+  ctx.textAlign = 'center';
+  for (let t = Math.ceil(range[0] / step) * step; t <= range[1]; t += step) {
+    const at = x(t);
+    if (at < LEFT + width() - 20) ctx.fillText(`${t.toFixed(digits)} s`, at, top + 16);
+  }
+}
+
+function angle(t) {
+  const cycle = picture.cycles.find(([from, to]) => t >= from && t < to);
+  if (!cycle) return '';
+  const degrees = ((t - cycle[0]) / (cycle[1] - cycle[0])) * 720 - picture.firesBefore;
+  return `  ${Math.round((degrees + 720) % 720)}° after the dead centre of cylinder 1`;
+}
+
+function tell() {
+  if (cursor === null || !picture) return;
+  const columns = picture.lanes[0].extents.length / 2;
+  const share = (cursor - picture.from) / (picture.to - picture.from);
+  const c = Math.max(0, Math.min(columns - 1, Math.floor(share * columns)));
+  const values = shown().map(({ lane }) => {
+    const low = value(lane, lane.extents[2 * c]);
+    const high = value(lane, lane.extents[2 * c + 1]);
+    return `${lane.name} ${rounded((low + high) / 2)} ${lane.unit}`;
+  });
+  told.textContent = `${cursor.toFixed(4)} s${angle(cursor)}   ${values.join('   ')}`;
+}
+
+function draw() {
+  if (!picture) return;
+  const rows = shown();
+  const height = rows.length * (STRIP + GAP) + 2 * RULER;
+  const scale = window.devicePixelRatio || 1;
+  canvas.style.height = `${height}px`;
+  canvas.width = canvas.clientWidth * scale;
+  canvas.height = height * scale;
+  const ctx = canvas.getContext('2d');
+  ctx.scale(scale, scale);
+  ctx.font = '13px "Atkinson Hyperlegible", sans-serif';
+  rows.forEach((row, n) => strip(ctx, row, n * (STRIP + GAP)));
+  const bottom = rows.length * (STRIP + GAP);
+  ruler(ctx, bottom);
+  times(ctx, bottom + RULER - 2);
+  if (cursor !== null) {
+    ctx.strokeStyle = colour('--coral');
+    ctx.beginPath();
+    ctx.moveTo(x(cursor), 0);
+    ctx.lineTo(x(cursor), bottom);
+    ctx.stroke();
+  }
+}
+
+function show(from, to) {
+  const span = Math.max(picture.length / 1e6, Math.min(length, to - from));
+  const begin = Math.max(0, Math.min(length - span, from));
+  range = [begin, begin + span];
+  draw();
+  clearTimeout(waiting);
+  waiting = setTimeout(() => fetchAll(...range), 120);
+}
+
+function zoom(factor, about) {
+  const at = about ?? (range[0] + range[1]) / 2;
+  show(at - (at - range[0]) * factor, at + (range[1] - at) * factor);
+}
+
+function shift(share) {
+  const by = share * (range[1] - range[0]);
+  show(range[0] + by, range[1] + by);
+}
+
+canvas.addEventListener(
+  'wheel',
+  event => {
+    event.preventDefault();
+    zoom(event.deltaY > 0 ? 1.25 : 0.8, time(event.offsetX));
+  },
+  { passive: false },
+);
+
+let held = null;
+canvas.addEventListener('pointerdown', event => {
+  held = { px: event.offsetX, range };
+  canvas.setPointerCapture(event.pointerId);
+});
+canvas.addEventListener('pointerup', () => {
+  held = null;
+});
+canvas.addEventListener('pointermove', event => {
+  if (held && Math.abs(event.offsetX - held.px) > 3) {
+    const by = ((held.px - event.offsetX) / width()) * (held.range[1] - held.range[0]);
+    show(held.range[0] + by, held.range[1] + by);
+  }
+  cursor = Math.max(range[0], Math.min(range[1], time(event.offsetX)));
+  draw();
+  tell();
+});
+canvas.addEventListener('keydown', event => {
+  const does = {
+    ArrowLeft: () => shift(-0.1),
+    ArrowRight: () => shift(0.1),
+    '+': () => zoom(0.7),
+    '-': () => zoom(1.4),
+    Home: () => show(0, length),
+  }[event.key];
+  if (!does) return;
+  event.preventDefault();
+  does();
+});
+
+document.getElementById('all').addEventListener('click', () => show(0, length));
+document.getElementById('closer').addEventListener('click', () => zoom(0.5));
+document.getElementById('wider').addEventListener('click', () => zoom(2));
+window.addEventListener('resize', () => fetchAll(...range));
+
+function toggle(name, set, i, on) {
+  const box = document.createElement('input');
+  box.type = 'checkbox';
+  box.className = 'form-check-input';
+  box.checked = on;
+  box.addEventListener('change', () => {
+    if (box.checked === on) set.delete(i);
+    else set.add(i);
+    draw();
+  });
+  const label = document.createElement('label');
+  label.className = 'fw-normal';
+  label.append(box, ` ${name}`);
+  return label;
+}
+
+await fetchAll(0, -1);
+const switches = document.getElementById('switches');
+picture?.lanes.forEach((lane, i) => {
+  switches.append(toggle(lane.name, hidden, i, true), toggle('turned over', turned, i, false));
+});
+// pictures of it are ready from here on
+page.dataset.ready = 'yes';

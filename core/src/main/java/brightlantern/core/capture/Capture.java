@@ -1,0 +1,60 @@
+package brightlantern.core.capture;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A recording of lanes that were sampled evenly and together.
+ *
+ * @param interval seconds between two samples, above 0
+ * @param lanes of one length, at least one
+ */
+public record Capture(double interval, List<Lane> lanes) {
+    /** As many lanes as can be read side by side. */
+    public static final int MOST_LANES = 8;
+
+    public Capture {
+        lanes = List.copyOf(lanes);
+        if (!(interval > 0) || !Double.isFinite(interval)) {
+            throw new IllegalArgumentException(
+                    "The interval of a capture is " + interval + " s; expected a number above 0");
+        }
+        if (lanes.isEmpty() || lanes.size() > MOST_LANES) {
+            throw new IllegalArgumentException(
+                    "A capture has " + lanes.size() + " lanes; expected 1 to " + MOST_LANES);
+        }
+        int length = lanes.get(0).length();
+        for (Lane lane : lanes) {
+            if (lane.length() != length) {
+                throw new IllegalArgumentException(
+                        "Lane '"
+                                + lane.name()
+                                + "' has "
+                                + lane.length()
+                                + " samples, the first one "
+                                + length
+                                + "; expected lanes of one length");
+            }
+        }
+    }
+
+    /** Samples of each lane. */
+    public int length() {
+        return lanes.get(0).length();
+    }
+
+    /** How long it lasts, s. */
+    public double seconds() {
+        return length() * interval;
+    }
+
+    /** Samples a second. */
+    public double rate() {
+        return 1 / interval;
+    }
+
+    /** The first lane that shows this. */
+    public Optional<Lane> lane(LaneRole role) {
+        return lanes.stream().filter(l -> l.role() == role).findFirst();
+    }
+}

@@ -1,0 +1,140 @@
+package brightlantern.core.capture;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.cylinder.Cylinders;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What to connect where for a capture, and how an oscilloscope is set for it.
+ *
+ * @param how what the technician does, step by step
+ * @param interval seconds between samples
+ * @param before share of it that comes before the trigger
+ */
+public record CapturePlan(
+        String id,
+        String name,
+        String why,
+        List<String> how,
+        List<Probe> lanes,
+        double interval,
+        double seconds,
+        double before,
+        Optional<Trigger> trigger) {
+    /** The plan of one cranking. */
+    public static final String CRANKING = "cranking";
+
+    private static final double CRANKING_INTERVAL = 2e-4;
+    private static final double CRANKING_SECONDS = 5;
+    private static final double POINT_INTERVAL = 1e-3;
+    private static final double POINT_SECONDS = 10;
+
+    /** A starter that turns draws more than this, A. */
+    private static final double TURNS_AMPS = 60;
+
+    /** What fires a cylinder is above this, V. */
+    private static final double TURNS_VOLTS = 2.5;
+
+    private static final double MOST_VOLTS = 32;
+
+    public CapturePlan {
+        how = List.copyOf(how);
+        lanes = List.copyOf(lanes);
+    }
+
+    /**
+     * A lane as it is to be connected.
+     *
+     * @param place how the instrument knows it
+     * @param told how the technician knows it
+     * @param range to either side, in the unit of the lane
+     */
+    public record Probe(LaneRole role, String name, String place, String told, double range) {}
+
+    /**
+     * @param lane by number, from 1
+     * @param level in the lane's unit; it begins when the lane rises to it
+     */
+    public record Trigger(int lane, double level) {}
+
+    /** Samples of each lane. */
+    public int points() {
+        return (int) Math.round(seconds / interval);
+    }
+
+    /** What tells the mechanical condition of an engine from one cranking. */
+    public static CapturePlan cranking(Cylinders cylinders) {
+        List<Probe> lanes = new ArrayList<>();
+        if (cylinders.hasStarter()) {
+            lanes.add(
+                    new Probe(
+                            LaneRole.STARTER_CURRENT,
+                            "Starting current",
+                            "starter",
+                            "clamp for 2000 A round the starter's cable",
+                            2000));
+        }
+        lanes.add(pickup(LaneRole.INTAKE, "intake", "pressure pickup at the intake pipe", 20));
+        lanes.add(pickup(LaneRole.EXHAUST, "exhaust", "pressure pickup in the tail pipe", 20));
+        lanes.add(
+                pickup(
+                        LaneRole.CRANKCASE,
+                        "crankcase",
+                        "pressure pickup at the dipstick's tube, the oil filler shut",
+                        8));
+        lanes.add(
+                new Probe(
+                        LaneRole.FIRST_CYLINDER,
+                        "Cylinder 1 fires",
+                        "cylinder-1",
+                        "clamp round what fires cylinder 1: the wire of its injector or its coil",
+                        10));
+        return new CapturePlan(
+                CRANKING,
+                "One cranking",
+                "Who compresses less, and which way its gas goes: valve, ring or neither, before anything is taken apart.",
+                List.of(
+                        "Turn the fuel off, so that it cannot start: pull the pump's fuse or unplug the rail's valve.",
+                        "Connect the lanes as listed, and press Record.",
+                        "Crank for six seconds with the foot off the pedal."),
+                lanes,
+                CRANKING_INTERVAL,
+                CRANKING_SECONDS,
+                0.05,
+                Optional.of(
+                        cylinders.hasStarter()
+                                ? new Trigger(1, TURNS_AMPS)
+                                : new Trigger(lanes.size(), TURNS_VOLTS)));
+    }
+
+    private static Probe pickup(LaneRole role, String place, String told, double range) {
+        return new Probe(role, role.words(), place, told, range);
+    }
+
+    /** The volts of a point of a circuit for a while. */
+    public static CapturePlan point(Circuit circuit, ProbePoint point) {
+        return new CapturePlan(
+                "point-" + point.id(),
+                "Volts at " + point.name(),
+                "What comes and goes between two readings: "
+                        + circuit.name()
+                        + " while it is switched, or while its harness is moved.",
+                List.of(
+                        "Connect lane 1 to " + point.name() + ", its earth to battery minus.",
+                        "Press Record, and switch the circuit or move its harness meanwhile."),
+                List.of(
+                        new Probe(
+                                LaneRole.POINT,
+                                point.name(),
+                                point.id(),
+                                point.name(),
+                                MOST_VOLTS)),
+                POINT_INTERVAL,
+                POINT_SECONDS,
+                0,
+                Optional.empty());
+    }
+}

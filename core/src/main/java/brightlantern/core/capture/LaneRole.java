@@ -1,0 +1,34 @@
+package brightlantern.core.capture;
+
+/** What a lane shows, as far as a study has to know it. */
+public enum LaneRole {
+    STARTER_CURRENT("Starting current", "A"),
+    INTAKE("Intake pulls", "kPa"),
+    EXHAUST("Exhaust pulses", "kPa"),
+    CRANKCASE("Crankcase", "kPa"),
+    FIRST_CYLINDER("Firing of the first cylinder", "V"),
+    POINT("Volts", "V"),
+    OTHER("Lane", "");
+
+    private final String words;
+    private final String unit;
+
+    LaneRole(String words, String unit) {
+        this.words = words;
+        this.unit = unit;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /** Whether it is switched, so that its pulses mean something. */
+    public boolean isSwitched() {
+        return this == FIRST_CYLINDER || this == POINT || this == OTHER;
+    }
+
+    /** The unit in which studies expect it. */
+    public String unit() {
+        return unit;
+    }
+}

@@ -1,0 +1,65 @@
+package brightlantern.standin;
+
+import brightlantern.standin.instrument.Scope;
+import brightlantern.standin.plant.Crank;
+import brightlantern.standin.plant.EngineWaves;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+
+/**
+ * Where the lanes of an oscilloscope can be connected at a stand-in: clamps and pickups at its
+ * engine, and every point of its circuits.
+ */
+final class ScopePlaces implements Scope.Places {
+    private static final Map<String, EngineWaves.Place> ENGINE =
+            Map.of(
+                    "starter", EngineWaves.Place.STARTER,
+                    "intake", EngineWaves.Place.INTAKE,
+                    "exhaust", EngineWaves.Place.EXHAUST,
+                    "crankcase", EngineWaves.Place.CRANKCASE,
+                    "cylinder-1", EngineWaves.Place.FIRST);
+
+    private static final double NOISE_VOLTS = 0.004;
+
+    private final VehicleSimulation simulation;
+    private final Optional<Crank> crank;
+    private final Random random = new Random(11);
+
+    ScopePlaces(VehicleSimulation simulation) {
+        this.simulation = simulation;
+        this.crank =
+                simulation.all().stream()
+                        .filter(Crank.class::isInstance)
+                        .map(Crank.class::cast)
+                        .findFirst();
+    }
+
+    @Override
+    public boolean knows(String place) {
+        return ENGINE.containsKey(place) ? crank.isPresent() : simulation.volts(place).isPresent();
+    }
+
+    @Override
+    public Map<String, double[]> feel(Iterable<String> places, double seconds, int count) {
+        Map<EngineWaves.Place, double[]> engine =
+                crank.map(c -> c.waves().turn(simulation.plant(), seconds, count)).orElse(Map.of());
+        Map<String, double[]> all = new HashMap<>();
+        for (String place : places) {
+            all.put(
+                    place,
+                    ENGINE.containsKey(place)
+                            ? engine.get(ENGINE.get(place))
+                            : volts(simulation.volts(place).orElse(0), count));
+        }
+        return all;
+    }
+
+    private double[] volts(double volts, int count) {
+        double[] samples = new double[count];
+        Arrays.setAll(samples, i -> volts + NOISE_VOLTS * random.nextGaussian());
+        return samples;
+    }
+}

@@ -1,0 +1,226 @@
+package brightlantern.standin.plant;
+
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Random;
+
+/**
+ * What an oscilloscope sees of an engine that turns: gas exchange of each cylinder with polytropic
+ * gas and linear valves, leaks that let gas into the pipe behind them, pipes that empty into the
+ * open, and a starter whose torque falls with speed (J·dω/dt = starter − gas − friction). Pickups
+ * tell changes of pressure, not the pressure itself.
+ */
+public final class EngineWaves {
+    /** Where a lane can be connected. */
+    public enum Place {
+        /** Clamp round the starter's cable, A. */
+        STARTER,
+        /** Pickup in the intake pipe, kPa. */
+        INTAKE,
+        /** Pickup in the exhaust pipe, kPa. */
+        EXHAUST,
+        /** Pickup at the dipstick's tube, kPa. */
+        CRANKCASE,
+        /** Clamp at what fires the first cylinder, V. */
+        FIRST
+    }
+
+    private static final double AMBIENT_KPA = 101.3;
+    private static final double POLYTROPIC = 1.32;
+    private static final double EXHAUST_OPENS = 140;
+    private static final double EXHAUST_SHUTS = 374;
+    private static final double INTAKE_OPENS = 346;
+    private static final double INTAKE_SHUTS = 582;
+
+    /** Charges that pass an open valve in a second, for a difference of one ambient pressure. */
+    private static final double VALVE = 90;
+
+    /** Share of its charge that a healthy cylinder loses past its rings in a second. */
+    private static final double BLOW_BY = 0.5;
+
+    /** Speed at which an unloaded starter would turn the engine, rad/s. */
+    private static final double FREE_SPEED = 36;
+
+    private static final double STARTER_NM_PER_LITRE_DIESEL = 150;
+    private static final double STARTER_NM_PER_LITRE_PETROL = 105;
+    private static final double AMPS_PER_NM = 1.15;
+    private static final double FREE_AMPS = 55;
+
+    /** The firing of the first cylinder begins so long before its dead centre, degrees. */
+    private static final double FIRES_BEFORE = 6;
+
+    private static final double FIRES_FOR = 14;
+
+    private final EngineSpec spec;
+    private final Crank crank;
+    private final Random random;
+    private final double[] phase;
+    private final double[] charge;
+    private final double[] fills;
+    private final double[] ringLoss;
+    private final double[] volume = new double[721];
+    private final double clearance;
+    private final Pipe intake;
+    private final Pipe exhaust;
+    private final Pipe crankcase;
+    private double omega;
+    private double angle = 37;
+    private double amps;
+
+    /**
+     * A pipe or a room.
+     *
+     * <p>{@code charges} that fit into it, and the time in which it empties into the open, s.
+     */
+    private static final class Pipe {
+        private static final double SLOW_SECONDS = 0.4;
+        private static final double FAST_SECONDS = 0.0015;
+        private final double charges;
+        private final double seconds;
+        private double over;
+        private double mean;
+        private double felt;
+
+        Pipe(double charges, double seconds) {
+            this.charges = charges;
+            this.seconds = seconds;
+        }
+
+        /**
+         * @param inflow charges a second
+         */
+        void step(double inflow, double dt) {
+            over += (AMBIENT_KPA * inflow / charges - over / seconds) * dt;
+            mean += (over - mean) * dt / SLOW_SECONDS;
+            felt += (over - mean - felt) * Math.min(1, dt / FAST_SECONDS);
+        }
+    }
+
+    /**
+     * @param crank whose leaks it has
+     * @param seed of the scatter of its cylinders
+     */
+    public EngineWaves(EngineSpec spec, Crank crank, long seed) {
+        this.spec = spec;
+        this.crank = crank;
+        this.random = new Random(seed);
+        int n = spec.cylinders();
+        phase = new double[n];
+        charge = new double[n];
+        fills = new double[n];
+        ringLoss = new double[n];
+        for (int k = 0; k < n; k++) {
+            phase[spec.order().get(k) - 1] = 720.0 * k / n;
+            charge[k] = 0.5;
+            fills[k] = 1 + 0.02 * random.nextGaussian();
+            ringLoss[k] = BLOW_BY * (1 + 0.12 * random.nextGaussian());
+        }
+        intake = new Pipe(spec.diesel() ? 3.0 : 2.2, spec.diesel() ? 0.012 : 0.03);
+        exhaust = new Pipe(3.5, 0.012);
+        crankcase = new Pipe(2.0 * n, 0.05);
+        clearance = 1 / (spec.compression() - 1);
+        for (int d = 0; d <= 720; d++) {
+            double a = Math.toRadians(d);
+            double x =
+                    (1 - Math.cos(a) + 3.3 - Math.sqrt(3.3 * 3.3 - Math.pow(Math.sin(a), 2))) / 2;
+            volume[d] = clearance + x;
+        }
+    }
+
+    /**
+     * Lets it turn for a while.
+     *
+     * @param count samples, evenly over {@code seconds}
+     * @return by place, its samples
+     */
+    public synchronized Map<Place, double[]> turn(Whole whole, double seconds, int count) {
+        Map<Place, double[]> all = new EnumMap<>(Place.class);
+        for (Place p : Place.values()) {
+            all.put(p, new double[count]);
+        }
+        int fine = Math.max(1, (int) Math.ceil(seconds / count / 0.00005));
+        double dt = seconds / count / fine;
+        for (int i = 0; i < count; i++) {
+            for (int s = 0; s < fine; s++) {
+                step(whole, dt);
+            }
+            all.get(Place.STARTER)[i] = amps + 1.5 * random.nextGaussian();
+            all.get(Place.INTAKE)[i] = intake.felt + 0.02 * random.nextGaussian();
+            all.get(Place.EXHAUST)[i] = exhaust.felt + 0.02 * random.nextGaussian();
+            all.get(Place.CRANKCASE)[i] = crankcase.felt + 0.004 * random.nextGaussian();
+            double at = Math.floorMod((int) (angle - phase[0] + FIRES_BEFORE + 1440), 720);
+            boolean fires = omega > 3 && at < FIRES_FOR;
+            all.get(Place.FIRST)[i] = (fires ? 5 : 0) + 0.03 * random.nextGaussian();
+        }
+        return all;
+    }
+
+    private void step(Whole whole, double dt) {
+        double gas = 0;
+        double in = 0;
+        double out = 0;
+        double below = 0;
+        for (int k = 0; k < phase.length; k++) {
+            double at = angle - phase[k];
+            at = at < 0 ? at + 720 : at;
+            int d = (int) at;
+            double v = volume[d] + (volume[d + 1] - volume[d]) * (at - d);
+            double full = 1 + clearance;
+            double p = Math.pow(charge[k] * full / v, POLYTROPIC);
+            gas += (p - 1) * (volume[d + 1] - volume[d]) / Math.toRadians(1);
+            double intakeFlow = 0;
+            double exhaustFlow = 0;
+            double pIn = 1 + intake.over / AMBIENT_KPA;
+            double pOut = 1 + exhaust.over / AMBIENT_KPA;
+            if (at > INTAKE_OPENS && at < INTAKE_SHUTS) {
+                intakeFlow += VALVE * fills[k] * (pIn - p);
+            }
+            if (at > EXHAUST_OPENS && at < EXHAUST_SHUTS) {
+                exhaustFlow += VALVE * (pOut - p);
+            }
+            double leak = crank.leakOf(k + 1) * through(p);
+            double past = ringLoss[k] * charge[k] * through(p);
+            switch (crank.leakAt(k + 1)) {
+                case INTAKE_VALVE -> intakeFlow -= leak * charge[k];
+                case EXHAUST_VALVE -> exhaustFlow -= leak * charge[k];
+                case RINGS -> past += leak * charge[k];
+            }
+            charge[k] = Math.max(0.01, charge[k] + (intakeFlow + exhaustFlow - past) * dt);
+            in -= intakeFlow;
+            out -= exhaustFlow;
+            below += past;
+        }
+        intake.step(in, dt);
+        exhaust.step(out, dt);
+        crankcase.step(below, dt);
+        turn(whole, gas, dt);
+    }
+
+    /** How much of a leak flows: none at ambient pressure, all of it when much is above. */
+    private static double through(double p) {
+        return p <= 1 ? 0 : Math.min(1.2, 0.35 * Math.log(p));
+    }
+
+    private void turn(Whole whole, double gas, double dt) {
+        double litres = spec.litres() / spec.cylinders();
+        if (whole.cranking()) {
+            double most =
+                    spec.litres()
+                            * (spec.diesel()
+                                    ? STARTER_NM_PER_LITRE_DIESEL
+                                    : STARTER_NM_PER_LITRE_PETROL);
+            double volts = Math.min(1, whole.volts() / 12);
+            double torque = Math.max(0, most * (volts - omega / FREE_SPEED));
+            double friction = spec.friction(omega * 60 / (2 * Math.PI));
+            // kPa × litres = J
+            double own = AMBIENT_KPA * litres * gas;
+            omega = Math.max(0, omega + (torque + own - friction) / spec.inertia() * dt);
+            amps += (FREE_AMPS + AMPS_PER_NM * torque - amps) * Math.min(1, dt / 0.002);
+        } else {
+            double wanted = whole.running() ? whole.rpm() * 2 * Math.PI / 60 : 0;
+            omega += (wanted - omega) * Math.min(1, dt / 0.15);
+            amps -= amps * Math.min(1, dt / 0.01);
+        }
+        angle = (angle + Math.toDegrees(omega) * dt) % 720;
+    }
+}

@@ -1,0 +1,33 @@
+package brightlantern.standin;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.capture.CrankingStudy;
+import java.util.Random;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** One cranking before the stand-in's oscilloscope tells leaks apart by physics alone. */
+class CrankedTest {
+    private final Yard yard = new Yard(new Random(5));
+
+    @ParameterizedTest
+    @CsvSource({
+        "stonebarrow-wl9, valve-5, exhaust-valve-5",
+        "stonebarrow-wl9, rings-5, rings-5",
+        "stonebarrow-wl9, injector-5, even",
+        "quillon-ember, intake-valve-2, intake-valve-2",
+        "oriel-finch, rings-3, rings-3",
+        "tamarack-portage, valve-1, exhaust-valve-1",
+        "velmont-cairn, valve-4, exhaust-valve-4"
+    })
+    void tellsWhatLeaks(String vehicle, String fault, String outcome) {
+        StandInVehicle v = yard.built(vehicle);
+        Mechanics.Failing failing = v.simulation().failing(fault);
+        v.simulation().fail(failing, (failing.least() + failing.most()) / 2);
+        CrankingStudy.Judgement judgement = CrankedCapture.judged(v);
+        assertThat(judgement.outcome()).as(judgement.toString()).isEqualTo(outcome);
+        v.whole();
+        assertThat(CrankedCapture.judged(v).outcome()).as("mended").isEqualTo("even");
+    }
+}
