@@ -2,6 +2,8 @@
 create table capture (
   id bigint generated always as identity primary key,
   job_id bigint not null references job,
+  -- how it was recorded; empty for what was brought in
+  plan varchar(80) not null,
   name varchar(200) not null,
   note varchar(2000) default '' not null,
   who varchar(60) not null,

@@ -7,6 +7,7 @@ import brightlantern.app.job.Repairs;
 import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
+import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
@@ -278,7 +279,7 @@ class WalkAnyWireTest {
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.one("#file").sendKeys(csv.toString());
         shop.press("#bring");
-        assertThat(shop.text("#read")).contains("cannot be compared");
+        assertThat(shop.text("#read")).isEqualTo("What happened between two readings?");
         shop.click("details summary");
         List<String> roles =
                 List.of("STARTER_CURRENT", "INTAKE", "EXHAUST", "CRANKCASE", "FIRST_CYLINDER");
@@ -292,6 +293,40 @@ class WalkAnyWireTest {
         shop.type("#instrument", "nowhere");
         shop.press("#record");
         assertThat(shop.text(".error[role=alert]")).contains("'nowhere': expected host:port");
+    }
+
+    /**
+     * All modules are silent, whatever it is; the levels at both ends tell a break from a short.
+     */
+    @Test
+    void aWireOfTheNetworkIsReadAtBothItsEnds() throws Exception {
+        String address = "127.0.78.5";
+        StandInVehicle v =
+                DemoLauncher.start(shop.app, address, "oriel-heron", StandIns.AS_BUILT, 535);
+        v.wires()
+                .add(
+                        new WireFault.Broken(
+                                "gap-drive-1",
+                                "drive",
+                                0,
+                                WireFault.Wire.LOW,
+                                5000,
+                                Double.POSITIVE_INFINITY,
+                                0));
+        tech.openJob(address, "A warning came up.", Set.of());
+        v.simulation().driver(Driver.away().key(2));
+        tech.sweep();
+        assertThat(tech.known()).doesNotStartWith("Drive bus wire broken");
+        assertThat(next()).contains("captures?plan=bus-drive");
+        shop.go(next());
+        shop.press("#record");
+        shop.press("#look");
+        assertThat(shop.text("#read"))
+                .isEqualTo(
+                        "Drive bus: The low wire is broken or has a bad contact between Gateway and Engine.");
+        assertThat(shop.text("#stations")).contains("lost on the way");
+        assertThat(tech.known())
+                .startsWith("Drive bus wire broken, Gateway to Engine is the cause");
     }
 
     private static void idles(StandInVehicle v) {

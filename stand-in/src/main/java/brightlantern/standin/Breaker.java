@@ -2,6 +2,8 @@ package brightlantern.standin;
 
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.reason.CircuitSuspects;
+import brightlantern.core.suspect.Symptom;
+import brightlantern.standin.network.NetworkBreaker;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
@@ -29,6 +31,9 @@ public final class Breaker {
     /** With the key as it was, modules wake up and look within so many seconds. */
     private static final double AWAKE_SECONDS = 3;
 
+    /** Modules that miss each other say so within this time. */
+    private static final double MISSES_SECONDS = 12;
+
     private final StandInVehicle vehicle;
 
     public Breaker(StandInVehicle vehicle) {
@@ -48,6 +53,25 @@ public final class Breaker {
     /** Ways in which it can break, those of one part after each other. */
     public List<Part.Failure> breakable() {
         List<Part.Failure> all = new ArrayList<>(inCircuits());
+        all.addAll(mechanical());
+        all.addAll(onNetwork());
+        return all;
+    }
+
+    /** What can break on its buses; nothing where modules do not watch each other. */
+    public List<Part.Failure> onNetwork() {
+        boolean watched =
+                vehicle.description().modules().stream().anyMatch(m -> !m.watches().isEmpty());
+        return watched ? network().failures() : List.of();
+    }
+
+    private NetworkBreaker network() {
+        return new NetworkBreaker(vehicle.description(), vehicle.wires());
+    }
+
+    /** What can break in it that is neither in its circuits nor on its buses. */
+    public List<Part.Failure> mechanical() {
+        List<Part.Failure> all = new ArrayList<>();
         vehicle.simulation()
                 .failings()
                 .forEach(
@@ -113,9 +137,11 @@ public final class Breaker {
                 }
             }
             double its = failure.least() * Math.pow(failure.most() / failure.least(), size);
-            return failure.mode().equals(MECHANICAL)
-                    ? mechanically(failure, its)
-                    : inCircuit(failure, its);
+            return switch (failure.mode()) {
+                case MECHANICAL -> mechanically(failure, its);
+                case NetworkBreaker.MODE -> onNetwork(failure, its);
+                default -> inCircuit(failure, its);
+            };
         }
     }
 
@@ -153,6 +179,32 @@ public final class Breaker {
                                         .distinct()
                                         .collect(Collectors.joining(" ")),
                         noticed.stream().map(Mechanics.Notice::symptom).distinct().toList()));
+    }
+
+    /** Its modules miss each other for a while with the key on, and say so. */
+    private Optional<Broken> onNetwork(Part.Failure failure, double size) {
+        Driver before = vehicle.simulation().driver();
+        Set<Integer> stored = vehicle.stored();
+        network().breakIt(failure.of(), size);
+        vehicle.simulation().driver(before.key(2));
+        vehicle.live(MISSES_SECONDS);
+        boolean noticed = !stored.containsAll(vehicle.stored());
+        vehicle.simulation().driver(before);
+        vehicle.live(AWAKE_SECONDS);
+        if (!noticed) {
+            network().mend(failure.of());
+            return Optional.empty();
+        }
+        Optional<Symptom> told =
+                vehicle.description().symptoms().stream()
+                        .filter(s -> s.families().contains("network"))
+                        .findFirst();
+        return Optional.of(
+                new Broken(
+                        failure.of(),
+                        failure.name(),
+                        told.map(s -> "Suddenly " + s.name() + ".").orElse(WARNING),
+                        told.map(s -> List.of(s.id())).orElse(List.of())));
     }
 
     private Optional<Broken> inCircuit(Part.Failure failure, double ohm) {

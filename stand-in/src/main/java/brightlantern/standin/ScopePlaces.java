@@ -1,13 +1,16 @@
 package brightlantern.standin;
 
 import brightlantern.standin.instrument.Scope;
+import brightlantern.standin.network.BusScope;
 import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.EngineWaves;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 
 /**
  * Where the lanes of an oscilloscope can be connected at a stand-in: clamps and pickups at its
@@ -28,8 +31,11 @@ final class ScopePlaces implements Scope.Places {
     private final Optional<Crank> crank;
     private final Random random = new Random(11);
 
-    ScopePlaces(VehicleSimulation simulation) {
+    private final BusScope buses;
+
+    ScopePlaces(VehicleSimulation simulation, BusScope buses) {
         this.simulation = simulation;
+        this.buses = buses;
         this.crank =
                 simulation.all().stream()
                         .filter(Crank.class::isInstance)
@@ -39,20 +45,32 @@ final class ScopePlaces implements Scope.Places {
 
     @Override
     public boolean knows(String place) {
-        return ENGINE.containsKey(place) ? crank.isPresent() : simulation.volts(place).isPresent();
+        return ENGINE.containsKey(place)
+                ? crank.isPresent()
+                : buses.knows(place) || simulation.volts(place).isPresent();
     }
 
     @Override
     public Map<String, double[]> feel(Iterable<String> places, double seconds, int count) {
+        Set<String> wanted = new LinkedHashSet<>();
+        places.forEach(wanted::add);
+        Map<String, double[]> all =
+                new HashMap<>(
+                        buses.feel(
+                                wanted.stream().filter(buses::knows).toList(),
+                                simulation.seconds(),
+                                seconds,
+                                count));
         Map<EngineWaves.Place, double[]> engine =
-                crank.map(c -> c.waves().turn(simulation.plant(), seconds, count)).orElse(Map.of());
-        Map<String, double[]> all = new HashMap<>();
-        for (String place : places) {
-            all.put(
-                    place,
-                    ENGINE.containsKey(place)
-                            ? engine.get(ENGINE.get(place))
-                            : volts(simulation.volts(place).orElse(0), count));
+                wanted.stream().anyMatch(ENGINE::containsKey)
+                        ? crank.orElseThrow().waves().turn(simulation.plant(), seconds, count)
+                        : Map.of();
+        for (String place : wanted) {
+            if (ENGINE.containsKey(place)) {
+                all.put(place, engine.get(ENGINE.get(place)));
+            } else {
+                all.computeIfAbsent(place, p -> volts(simulation.volts(p).orElse(0), count));
+            }
         }
         return all;
     }

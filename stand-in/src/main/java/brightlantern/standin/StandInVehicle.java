@@ -17,6 +17,7 @@ import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.instrument.ScpiServer;
 import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
+import brightlantern.standin.network.BusScope;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.MissMonitors;
 import brightlantern.standin.plant.Driver;
@@ -30,6 +31,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
@@ -90,7 +92,6 @@ public final class StandInVehicle implements AutoCloseable {
         this.simulation = simulation;
         this.wires = wires;
         this.vin = vin(description, serial);
-        this.scope = new Scope(new ScopePlaces(simulation));
         this.fitted =
                 description.modules().stream()
                         .filter(m -> m.option().isEmpty())
@@ -107,6 +108,16 @@ public final class StandInVehicle implements AutoCloseable {
                 .forEach(m -> modules.put(m.id(), module(m)));
         simulation.all().forEach(this::equip);
         missing = new MissMonitors(description, wires, fitted::contains);
+        scope =
+                new Scope(
+                        new ScopePlaces(
+                                simulation,
+                                new BusScope(
+                                        description,
+                                        wires,
+                                        fitted::contains,
+                                        () -> simulation.driver().key() == 2,
+                                        new Random(serial))));
         quiet = new QuietMonitors(description, simulation.monitored());
         simulation.repairs().forEach(repairs::put);
         new NetworkModel(description.network())

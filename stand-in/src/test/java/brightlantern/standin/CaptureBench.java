@@ -26,7 +26,7 @@ class CaptureBench {
         int fuel = 0;
         for (int i = 0; i < runs; i++) {
             String id = yard.drawn();
-            accused += CrankedCapture.judged(yard.built(id)).holds() ? 0 : 1;
+            accused += ScopedCapture.judged(yard.built(id)).holds() ? 0 : 1;
             StandInVehicle v = yard.built(id);
             List<Mechanics.Failing> leaks =
                     v.simulation().failings().stream()
@@ -39,7 +39,7 @@ class CaptureBench {
                             failing.least()
                                     + random.nextDouble() * (failing.most() - failing.least()));
             Mechanics.At at = failing.at().get(0);
-            CrankingStudy.Judgement judgement = CrankedCapture.judged(v);
+            CrankingStudy.Judgement judgement = ScopedCapture.judged(v);
             boolean hit = judgement.outcome().equals(at.mode() + "-" + at.of());
             right += hit ? 1 : 0;
             if (!hit) {
@@ -48,7 +48,7 @@ class CaptureBench {
             }
             StandInVehicle weak = yard.built(id);
             weak.simulation().fail("crank", "gives", "1", 0.4);
-            fuel += CrankedCapture.judged(weak).holds() ? 1 : 0;
+            fuel += ScopedCapture.judged(weak).holds() ? 1 : 0;
         }
         double n = runs;
         Yard.line(

@@ -25,9 +25,9 @@ class CrankedTest {
         StandInVehicle v = yard.built(vehicle);
         Mechanics.Failing failing = v.simulation().failing(fault);
         v.simulation().fail(failing, (failing.least() + failing.most()) / 2);
-        CrankingStudy.Judgement judgement = CrankedCapture.judged(v);
+        CrankingStudy.Judgement judgement = ScopedCapture.judged(v);
         assertThat(judgement.outcome()).as(judgement.toString()).isEqualTo(outcome);
         v.whole();
-        assertThat(CrankedCapture.judged(v).outcome()).as("mended").isEqualTo("even");
+        assertThat(ScopedCapture.judged(v).outcome()).as("mended").isEqualTo("even");
     }
 }

@@ -35,7 +35,7 @@ final class MechanicalChecks {
                                     .map(CylinderStudy.Verdict::outcome);
                     case "trims" -> trims();
                     case "rail" -> rail();
-                    case "cranking" -> Optional.of(CrankedCapture.judged(v).outcome());
+                    case "cranking" -> Optional.of(ScopedCapture.judged(v).outcome());
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));

@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
@@ -7,6 +8,10 @@ import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
+import brightlantern.core.network.RollCall;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.Ranking;
@@ -18,9 +23,12 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Circuits;
+import brightlantern.standin.plant.Driver;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
@@ -32,6 +40,11 @@ import java.util.stream.Collectors;
 final class Robot {
     private static final int MOST_CHECKS = 16;
     private static final double METER_NOISE = 0.004;
+
+    /** A sweep asks each module so often, a roll call so often. */
+    private static final int SWEPT = 2;
+
+    private static final int CALLED = 40;
 
     private final StandInVehicle v;
     private final Random random;
@@ -114,6 +127,12 @@ final class Robot {
                                             supply)
                                     .holds(volts)));
         }
+        if (check instanceof Check.Listen listen) {
+            return Optional.of(heard(listen.at().isEmpty() ? SWEPT : CALLED));
+        }
+        if (check instanceof Check.BusCapture capture) {
+            return Optional.of(wiresOf(capture.bus()));
+        }
         if (!(check instanceof Check.Look look)) {
             return Optional.empty();
         }
@@ -130,6 +149,75 @@ final class Robot {
             }
         }
         return new MechanicalChecks(v).done(look.finding());
+    }
+
+    /** What a sweep lets one hear of the network. */
+    Evidence listened() {
+        return heard(SWEPT);
+    }
+
+    /** All fitted modules are called so often, and their complaints are read. */
+    private Evidence heard(int rounds) {
+        VehicleDescription d = v.description();
+        v.simulation().driver(Driver.away().key(2));
+        Set<String> fitted =
+                d.modules().stream()
+                        .map(ControlModule::id)
+                        .filter(m -> v.module(m) != null && !m.equals(Network.GATEWAY))
+                        .collect(Collectors.toSet());
+        Map<String, Integer> answered = new HashMap<>();
+        for (int i = 0; i < rounds; i++) {
+            v.live(0.4);
+            double now = v.simulation().seconds();
+            for (String m : fitted) {
+                boolean there =
+                        v.wires().gets(Network.GATEWAY, m, now)
+                                && v.wires().gets(m, Network.GATEWAY, now);
+                answered.merge(m, there ? 1 : 0, Integer::sum);
+            }
+        }
+        v.simulation().driver(Driver.away());
+        Map<String, RollCall.Tally> calls = new HashMap<>();
+        answered.forEach((m, n) -> calls.put(m, new RollCall.Tally(rounds, n)));
+        Set<String> read =
+                fitted.stream().filter(m -> answered.get(m) > 0).collect(Collectors.toSet());
+        Map<String, String> byCode = new HashMap<>();
+        d.modules().forEach(m -> byCode.put(m.missed(), m.id()));
+        Set<RollCall.Miss> misses =
+                d.codes().stream()
+                        .filter(c -> byCode.containsKey(c.code()) && read.contains(c.module()))
+                        .filter(
+                                c ->
+                                        v.module(c.module())
+                                                .memory()
+                                                .failed(Dtc.parse(c.code()).number()))
+                        .map(c -> new RollCall.Miss(c.module(), byCode.get(c.code())))
+                        .collect(Collectors.toSet());
+        boolean right = misses.isEmpty() && answered.values().stream().allMatch(n -> n == rounds);
+        return new Evidence.Heard(new RollCall(calls, read, misses), fitted, right);
+    }
+
+    private Evidence wiresOf(String bus) {
+        VehicleDescription d = v.description();
+        Bus described =
+                d.buses().stream().filter(b -> b.id().equals(bus)).findFirst().orElseThrow();
+        Set<String> fitted =
+                d.modules().stream()
+                        .map(ControlModule::id)
+                        .filter(m -> v.module(m) != null)
+                        .collect(Collectors.toSet());
+        BusStudy.Judgement judgement =
+                BusStudy.judge(
+                                ScopedCapture.ofBus(v, described),
+                                described.kbit(),
+                                BusStudy.stations(d.network(), bus, fitted))
+                        .orElseThrow();
+        return new Evidence.BusSeen(
+                bus,
+                judgement.state(),
+                judgement.at().orElse(-1),
+                judgement.absent(),
+                judgement.holds());
     }
 
     private String shown(Gauge g) {
@@ -166,13 +254,17 @@ final class Robot {
                 Reasoners.written(v.description()).stream()
                         .flatMap(k -> k.codes().keySet().stream())
                         .collect(Collectors.toSet());
+        Set<String> misses =
+                v.description().modules().stream()
+                        .map(ControlModule::missed)
+                        .collect(Collectors.toSet());
         v.description().codes().stream()
                 .map(Code::code)
                 .distinct()
                 .forEach(
                         c -> {
                             boolean there = stored.contains(Dtc.parse(c).number());
-                            if (there || spoken.contains(c)) {
+                            if (there && !misses.contains(c) || spoken.contains(c)) {
                                 all.add(new Evidence.CodeSeen(c, there));
                             }
                         });

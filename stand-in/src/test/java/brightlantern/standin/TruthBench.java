@@ -4,12 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.reason.CircuitSuspects;
+import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.standin.plant.Part;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -99,6 +99,48 @@ class TruthBench {
         assertThat(checks).hasSize(runs);
     }
 
+    /** What is broken on the buses: named by the element, after a sweep. */
+    @Test
+    void networkFaults() {
+        int first = 0;
+        int wrong = 0;
+        for (int i = 0; i < runs; i++) {
+            String id = yard.drawn();
+            StandInVehicle v = yard.built(id);
+            Breaker breaker = new Breaker(v);
+            if (breaker.onNetwork().isEmpty()) {
+                continue;
+            }
+            Breaker.Broken broken = breaker.breakSomething(breaker.onNetwork(), random, false);
+            Robot robot = new Robot(v, random);
+            List<Evidence> told = new ArrayList<>(robot.told(broken));
+            told.add(robot.listened());
+            Robot.Ended ended = robot.follow(yard.reasoners(id), told);
+            String named = ended.ranking().lead().suspectId();
+            boolean hit = named.equals(NetworkSuspects.PREFIX + broken.part());
+            first += hit ? 1 : 0;
+            wrong += !hit && ended.ranking().accused().isPresent() ? 1 : 0;
+            if (!hit) {
+                System.out.printf(
+                        "truth: missed %s, %s (%s): %s%n",
+                        id, broken.truth(), broken.part(), ended.ranking().sentence());
+            }
+        }
+        double n = runs;
+        Yard.line(
+                "truth",
+                "network faults, cause first",
+                first / n,
+                "at least 0.9",
+                first >= 0.9 * n);
+        Yard.line(
+                "truth",
+                "network faults, accused wrongly",
+                wrong / n,
+                "at most 0.03",
+                wrong <= 0.03 * n);
+    }
+
     /** What is not electrical: named by the repair that mends it. */
     @Test
     void mechanicalFaults() {
@@ -110,9 +152,7 @@ class TruthBench {
             VehicleDescription d = yard.vehicle(id);
             StandInVehicle v = yard.built(id);
             Breaker breaker = new Breaker(v);
-            List<Part.Failure> all = new ArrayList<>(breaker.breakable());
-            all.removeAll(breaker.inCircuits());
-            Breaker.Broken broken = breaker.breakSomething(all, random, false);
+            Breaker.Broken broken = breaker.breakSomething(breaker.mechanical(), random, false);
             Robot robot = new Robot(v, random);
             Robot.Ended ended = robot.follow(yard.reasoners(id), robot.told(broken));
             String named =

@@ -1,6 +1,7 @@
 package brightlantern.standin;
 
 import brightlantern.core.reason.CircuitSuspects;
+import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;
@@ -24,7 +25,7 @@ final class Yard {
     Yard(Random random) {
         this.random = random;
         for (VehicleDescription d : Shipped.library().descriptions()) {
-            vehicles.put(d.id(), CircuitSuspects.added(d));
+            vehicles.put(d.id(), CircuitSuspects.added(d.withSuspects(NetworkSuspects.of(d))));
             reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
         }
     }

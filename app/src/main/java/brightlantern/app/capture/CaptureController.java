@@ -4,6 +4,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.network.ControlModule;
 import java.net.InetSocketAddress;
 import java.security.Principal;
 import java.util.ArrayList;
@@ -73,6 +74,19 @@ class CaptureController {
     private static List<CapturePlan> plans(JobPages.Context context) {
         List<CapturePlan> plans = new ArrayList<>();
         context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
+        context.description()
+                .buses()
+                .forEach(
+                        b -> {
+                            List<ControlModule> line = context.description().onWire(b.id());
+                            if (!line.isEmpty()) {
+                                plans.add(
+                                        CapturePlan.bus(
+                                                b,
+                                                "the gateway",
+                                                line.get(line.size() - 1).name()));
+                            }
+                        });
         for (Circuit circuit : context.description().circuits()) {
             circuit.points().stream()
                     .filter(ProbePoint::canBeProbed)

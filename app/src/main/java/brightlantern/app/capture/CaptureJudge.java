@@ -1,13 +1,19 @@
 package brightlantern.app.capture;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Fitted;
+import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
-import brightlantern.core.cylinder.Cylinders;
+import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.network.Bus;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -21,54 +27,133 @@ class CaptureJudge {
     private final Findings findings;
     private final Jobs jobs;
     private final VehicleLinks links;
+    private final Fitted fitted;
 
-    CaptureJudge(Captures captures, Findings findings, Jobs jobs, VehicleLinks links) {
+    CaptureJudge(
+            Captures captures, Findings findings, Jobs jobs, VehicleLinks links, Fitted fitted) {
         this.captures = captures;
         this.findings = findings;
         this.jobs = jobs;
         this.links = links;
+        this.fitted = fitted;
+    }
+
+    /** What was read in a capture. */
+    sealed interface Read {
+        /** In a sentence. */
+        String sentence();
+
+        List<String> reasons();
+    }
+
+    record Cranking(CrankingStudy.Judgement judgement) implements Read {
+        @Override
+        public String sentence() {
+            return judgement.sentence();
+        }
+
+        @Override
+        public List<String> reasons() {
+            return judgement.reasons();
+        }
+    }
+
+    record Wires(Bus bus, List<BusStudy.Station> stations, BusStudy.Judgement judgement)
+            implements Read {
+        @Override
+        public String sentence() {
+            return bus.name() + ": " + judgement.sentence();
+        }
+
+        @Override
+        public List<String> reasons() {
+            return judgement.reasons();
+        }
     }
 
     /**
-     * What one cranking shows.
+     * Nothing, and why.
      *
-     * @param whyNot why it cannot be judged; empty when it was
+     * @param sentence why; empty for lanes that no study looks at
      */
-    record Cranking(Optional<CrankingStudy.Judgement> judgement, String whyNot) {}
-
-    /** Empty for a capture in which nothing tells cylinders apart, or of no described engine. */
-    Optional<Cranking> cranking(Captures.Opened opened, Optional<Cylinders> cylinders) {
-        if (cylinders.isEmpty() || opened.capture().lanes().size() < 2) {
-            return Optional.empty();
+    record Nothing(String sentence) implements Read {
+        @Override
+        public List<String> reasons() {
+            return List.of();
         }
-        return Optional.of(
-                new Cranking(
-                        CrankingStudy.judge(
-                                opened.capture(), cylinders.get().order(), FIRES_BEFORE),
-                        CrankingStudy.whyNot(opened.capture()).orElse("")));
     }
 
-    /** Judges what a plan asked for and files it; the sentence of what was found. */
-    String file(long jobId, String planId, Captures.Head head, String who) {
-        if (!planId.equals(CapturePlan.CRANKING)) {
-            return "";
+    /** Reads what its lanes allow. */
+    Read read(Captures.Opened opened, Job job, VehicleDescription description) {
+        Capture capture = opened.capture();
+        if (capture.lane(LaneRole.HIGH_NEAR).isPresent()) {
+            return wires(opened, job, description);
         }
-        VehicleDescription description = links.description(jobs.byId(jobId).orElseThrow());
-        Optional<Cranking> read =
-                captures.open(head).flatMap(o -> cranking(o, description.cylinders()));
-        if (read.isEmpty()) {
-            return "Nothing of it can be judged.";
+        boolean cylinders =
+                capture.lane(LaneRole.FIRST_CYLINDER).isPresent()
+                        || capture.lane(LaneRole.EXHAUST).isPresent();
+        if (!cylinders || description.cylinders().isEmpty()) {
+            return new Nothing("");
         }
-        if (read.get().judgement().isEmpty()) {
-            return read.get().whyNot();
+        return CrankingStudy.judge(capture, description.cylinders().get().order(), FIRES_BEFORE)
+                .<Read>map(Cranking::new)
+                .orElseGet(
+                        () ->
+                                new Nothing(
+                                        "Cylinders cannot be compared in it. "
+                                                + CrankingStudy.whyNot(capture).orElse("")));
+    }
+
+    /** The bus is told by the speed at which it was recorded, and by the places of its lanes. */
+    private Read wires(Captures.Opened opened, Job job, VehicleDescription description) {
+        Optional<Bus> bus =
+                description.buses().stream()
+                        .filter(b -> opened.head().plan().equals(CapturePlan.BUS + b.id()))
+                        .findFirst();
+        if (bus.isEmpty()) {
+            return new Nothing("Which bus this is was not said, so its frames cannot be read.");
         }
-        CrankingStudy.Judgement judgement = read.get().judgement().get();
+        List<BusStudy.Station> stations =
+                BusStudy.stations(
+                        description.network(), bus.get().id(), fitted.of(job, description));
+        return BusStudy.judge(opened.capture(), bus.get().kbit(), stations)
+                .<Read>map(judgement -> new Wires(bus.get(), stations, judgement))
+                .orElseGet(
+                        () ->
+                                new Nothing(
+                                        "Its wires cannot be judged. "
+                                                + BusStudy.whyNot(
+                                                                opened.capture(), bus.get().kbit())
+                                                        .orElse("")));
+    }
+
+    /** Judges a capture and files what was found; the sentence of it. */
+    String file(Captures.Head head, String who) {
+        Job job = jobs.byId(head.jobId()).orElseThrow();
+        VehicleDescription description = links.description(job);
+        Read read =
+                captures.open(head)
+                        .map(o -> read(o, job, description))
+                        .orElse(new Nothing("Nothing of it was kept."));
+        if (read instanceof Cranking cranking) {
+            file(job, description, cranking.judgement(), who);
+        } else if (read instanceof Wires wires) {
+            file(job, wires, who);
+        }
+        return read.sentence();
+    }
+
+    private void file(
+            Job job,
+            VehicleDescription description,
+            CrankingStudy.Judgement judgement,
+            String who) {
         boolean described =
                 description.finding(CapturePlan.CRANKING).stream()
                         .flatMap(f -> f.outcomes().stream())
                         .anyMatch(o -> o.id().equals(judgement.outcome()));
         findings.add(
-                jobId,
+                job.id(),
                 "probe",
                 who,
                 "One cranking: " + judgement.sentence(),
@@ -79,6 +164,23 @@ class CaptureJudge {
                         : Optional.empty(),
                 judgement.reasons(),
                 "one cranking");
-        return judgement.sentence();
+    }
+
+    private void file(Job job, Wires wires, String who) {
+        BusStudy.Judgement judgement = wires.judgement();
+        findings.add(
+                job.id(),
+                "probe",
+                who,
+                wires.sentence(),
+                Optional.of(judgement.holds()),
+                Optional.of(
+                        new Evidence.BusSeen(
+                                wires.bus().id(),
+                                judgement.state(),
+                                judgement.at().orElse(-1),
+                                judgement.absent(),
+                                judgement.holds())),
+                judgement.reasons());
     }
 }

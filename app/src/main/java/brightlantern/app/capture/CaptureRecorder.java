@@ -174,7 +174,15 @@ class CaptureRecorder implements AutoCloseable {
                                     steps.scale(),
                                     steps.offset()));
                 }
-                id = Optional.of(captures.begin(jobId, plan.name(), who, plan.interval(), heads));
+                id =
+                        Optional.of(
+                                captures.begin(
+                                        jobId,
+                                        plan.id(),
+                                        plan.name(),
+                                        who,
+                                        plan.interval(),
+                                        heads));
             }
             while (fetched < there) {
                 int count = Math.min(Oscilloscope.MOST, there - fetched);
@@ -201,7 +209,7 @@ class CaptureRecorder implements AutoCloseable {
             id.ifPresent(i -> captures.end(i, trouble));
             String found =
                     id.flatMap(i -> captures.head(jobId, i))
-                            .map(h -> judge.file(jobId, plan.id(), h, who))
+                            .map(h -> judge.file(h, who))
                             .orElse("");
             mine.status =
                     trouble.isEmpty()

@@ -6,11 +6,14 @@ import brightlantern.core.capture.CylinderSigns;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.Pulses;
+import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.capture.bus.CanFrame;
 import brightlantern.core.signal.Words;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
+import java.util.Map;
 
 /**
  * The page of one capture, ready to be shown.
@@ -18,6 +21,8 @@ import java.util.Optional;
  * @param answer what was read in it, in a sentence
  * @param reasons of the answer
  * @param signs a row for each cylinder; empty when none could be told apart
+ * @param stations a row for each module of a bus; empty for another capture
+ * @param frames the first ones that were read of a bus
  * @param pulses a row for each lane with a train of pulses
  * @param others captures that can be laid under it
  */
@@ -27,9 +32,13 @@ record CaptureView(
         String answer,
         List<String> reasons,
         List<Signs> signs,
+        List<Station> stations,
+        List<Frame> frames,
         List<LaneRow> lanes,
         List<Train> pulses,
         List<Choice> others) {
+    private static final int MOST_FRAMES = 60;
+
     /**
      * @param named whether the answer names this cylinder
      */
@@ -42,6 +51,23 @@ record CaptureView(
             String left,
             boolean named) {}
 
+    /**
+     * How a module's frames move the wires at both ends.
+     *
+     * @param odd whether one of them does not come as it should
+     */
+    record Station(
+            String name,
+            int frames,
+            String highNear,
+            String lowNear,
+            String highFar,
+            String lowFar,
+            boolean odd) {}
+
+    /** A frame as it was read. */
+    record Frame(String at, String words, String from, String state) {}
+
     record LaneRow(int index, String name, String unit, String place, List<Choice> roles) {}
 
     /** What a lane's pulses are like. */
@@ -51,7 +77,7 @@ record CaptureView(
 
     static CaptureView of(
             Captures.Opened opened,
-            Optional<CaptureJudge.Cranking> cranking,
+            CaptureJudge.Read read,
             List<Captures.Head> others,
             long beside) {
         Capture capture = opened.capture();
@@ -65,11 +91,11 @@ record CaptureView(
                         Words.count(capture.lanes().size(), "lane"),
                         capture.seconds(),
                         Words.count(Math.round(capture.rate()), "sample")),
-                cranking.map(CaptureView::answer).orElse("What happened between two readings?"),
-                cranking.flatMap(CaptureJudge.Cranking::judgement)
-                        .map(j -> j.reasons())
-                        .orElse(List.of()),
-                signs(cranking),
+                answer(read),
+                read.reasons(),
+                signs(read),
+                stations(read),
+                frames(read),
                 lanes(capture),
                 pulses(capture),
                 others.stream()
@@ -82,34 +108,72 @@ record CaptureView(
                         .toList());
     }
 
-    private static String answer(CaptureJudge.Cranking cranking) {
-        return cranking.judgement()
-                .map(
-                        j ->
-                                String.format(
-                                        Locale.ROOT,
-                                        "%s Read from %s at %.0f rpm.",
-                                        j.sentence(),
-                                        Words.count(j.cycles(), "cycle"),
-                                        j.rpm()))
-                .orElse("Cylinders cannot be compared in it. " + cranking.whyNot());
+    private static String answer(CaptureJudge.Read read) {
+        if (read instanceof CaptureJudge.Cranking cranking) {
+            return String.format(
+                    Locale.ROOT,
+                    "%s Read from %s at %.0f rpm.",
+                    read.sentence(),
+                    Words.count(cranking.judgement().cycles(), "cycle"),
+                    cranking.judgement().rpm());
+        }
+        return read.sentence().isEmpty() ? "What happened between two readings?" : read.sentence();
     }
 
-    private static List<Signs> signs(Optional<CaptureJudge.Cranking> cranking) {
-        return cranking.flatMap(CaptureJudge.Cranking::judgement).stream()
-                .flatMap(
-                        j ->
-                                j.cylinders().stream()
-                                        .map(
-                                                c ->
-                                                        signs(
-                                                                c,
-                                                                j.outcome()
-                                                                        .endsWith(
-                                                                                "-"
-                                                                                        + c
-                                                                                                .cylinder()))))
+    private static List<Signs> signs(CaptureJudge.Read read) {
+        if (!(read instanceof CaptureJudge.Cranking cranking)) {
+            return List.of();
+        }
+        String outcome = cranking.judgement().outcome();
+        return cranking.judgement().cylinders().stream()
+                .map(c -> signs(c, outcome.endsWith("-" + c.cylinder())))
                 .toList();
+    }
+
+    private static List<Station> stations(CaptureJudge.Read read) {
+        return read instanceof CaptureJudge.Wires wires
+                ? wires.judgement().levels().stream().map(CaptureView::station).toList()
+                : List.of();
+    }
+
+    private static Station station(BusStudy.Levels l) {
+        return new Station(
+                l.station(),
+                l.frames(),
+                volts(l.highNear()),
+                volts(l.lowNear()),
+                volts(l.highFar()),
+                volts(l.lowFar()),
+                l.frames() > 0 && !(l.near() && l.far()));
+    }
+
+    private static List<Frame> frames(CaptureJudge.Read read) {
+        if (!(read instanceof CaptureJudge.Wires wires)) {
+            return List.of();
+        }
+        Map<Integer, String> senders = new HashMap<>();
+        wires.stations().forEach(s -> senders.put(s.frame(), s.name()));
+        return wires.judgement().frames().stream()
+                .limit(MOST_FRAMES)
+                .map(
+                        f ->
+                                new Frame(
+                                        String.format(Locale.ROOT, "%.3f ms", 1000 * f.seconds()),
+                                        f.words(),
+                                        senders.getOrDefault(f.id(), "not known"),
+                                        state(f)))
+                .toList();
+    }
+
+    private static String state(CanFrame frame) {
+        if (!frame.sound()) {
+            return "checksum wrong";
+        }
+        return frame.acknowledged() ? "taken" : "nobody took it";
+    }
+
+    private static String volts(double volts) {
+        return Double.isNaN(volts) ? "–" : String.format(Locale.ROOT, "%.2f V", volts);
     }
 
     private static Signs signs(CylinderSigns c, boolean named) {

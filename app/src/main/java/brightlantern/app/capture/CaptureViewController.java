@@ -3,7 +3,6 @@ package brightlantern.app.capture;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CaptureCsv;
-import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
@@ -65,7 +64,7 @@ class CaptureViewController {
                 "view",
                 CaptureView.of(
                         opened,
-                        judge.cranking(opened, context.description().cylinders()),
+                        judge.read(opened, context.job(), context.description()),
                         captures.of(id).stream().filter(h -> h.id() != captureId).toList(),
                         beside));
         model.addAttribute("beside", beside);
@@ -176,8 +175,7 @@ class CaptureViewController {
             roles.add(role.orElse(head.lanes().get(i).role()));
         }
         captures.roles(head, roles);
-        flash.addFlashAttribute(
-                "notice", judge.file(id, CapturePlan.CRANKING, head(id, captureId), who.getName()));
+        flash.addFlashAttribute("notice", judge.file(head(id, captureId), who.getName()));
         return back(id, captureId);
     }
 

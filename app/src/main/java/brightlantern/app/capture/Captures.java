@@ -77,12 +77,14 @@ class Captures {
     }
 
     /**
+     * @param plan by which it was recorded; empty for one that was brought in
      * @param ended empty while it runs, or when the program died meanwhile
      * @param trouble why it ended early; empty when it did not
      */
     record Head(
             long id,
             long jobId,
+            String plan,
             String name,
             String note,
             String who,
@@ -95,13 +97,20 @@ class Captures {
     /** A capture in memory, with what makes pictures of it quick. */
     record Opened(Head head, Capture capture, List<Extents> extents) {}
 
-    long begin(long jobId, String name, String who, double interval, List<LaneHead> lanes) {
+    long begin(
+            long jobId,
+            String plan,
+            String name,
+            String who,
+            double interval,
+            List<LaneHead> lanes) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql(
-                        "insert into capture (job_id, name, who, began, interval_seconds, lanes)"
-                                + " values (?, ?, ?, ?, ?, ?)")
+                        "insert into capture (job_id, plan, name, who, began, interval_seconds, lanes)"
+                                + " values (?, ?, ?, ?, ?, ?, ?)")
                 .params(
                         jobId,
+                        plan,
                         Cut.to(LONGEST_NAME, name),
                         who,
                         Jobs.time(Instant.now()),
@@ -136,6 +145,7 @@ class Captures {
         long id =
                 begin(
                         jobId,
+                        "",
                         name,
                         who,
                         capture.interval(),
@@ -191,6 +201,7 @@ class Captures {
         return new Head(
                 rs.getLong("id"),
                 rs.getLong("job_id"),
+                rs.getString("plan"),
                 rs.getString("name"),
                 rs.getString("note"),
                 rs.getString("who"),

@@ -107,7 +107,8 @@ class OpeningController {
         Vin checked;
         try {
             checked = new Vin(vin);
-            km = IntakeFields.number("Odometer", odometer);
+            // a vehicle whose modules are silent does not tell it, and a job opens all the same
+            km = odometer.isBlank() ? Double.NaN : IntakeFields.number("Odometer", odometer);
             if (complaint.isBlank()) {
                 throw new IllegalArgumentException(
                         "Complaint: expected what the customer says, found nothing.");

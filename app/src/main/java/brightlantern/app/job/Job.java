@@ -1,6 +1,7 @@
 package brightlantern.app.job;
 
 import java.time.Instant;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
@@ -10,7 +11,7 @@ import java.util.Set;
  * @param vehicleId id of the description; empty when none fits
  * @param address host of the vehicle's DoIP gateway
  * @param meter host:port of the meter; empty when readings are typed in
- * @param odometer km, as read or told at intake
+ * @param odometer km, as read or told at intake; NaN when nobody knew
  * @param plate number plate as it was told; may be empty
  */
 public record Job(
@@ -44,6 +45,13 @@ public record Job(
         this(
                 id, opened, closed, openedBy, vehicleId, vin, address, meter, complaint, symptoms,
                 odometer, earlier, "");
+    }
+
+    /** The odometer, in words. */
+    public String distance() {
+        return Double.isNaN(odometer)
+                ? "odometer not read"
+                : String.format(Locale.ROOT, "%.0f km", odometer);
     }
 
     public boolean isOpen() {

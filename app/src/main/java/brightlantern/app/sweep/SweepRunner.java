@@ -334,9 +334,15 @@ class SweepRunner {
                                                                         || stored.contains(c)))
                         .collect(Collectors.toSet());
         if (network.suspected(context, now.sweep).isEmpty()) {
-            // a lead code that nobody described speaks for something not on the list
+            // a lead code that nobody described speaks for something not on the list; who misses
+            // whom is weighed with what was heard of the network
+            Set<String> misses =
+                    description.modules().stream()
+                            .map(ControlModule::missed)
+                            .collect(Collectors.toSet());
             CodeWeigher.weigh(now.sweep.codes(), description, context.job().symptoms()).stream()
                     .filter(CodeWeigher.Weighed::lead)
+                    .filter(w -> !misses.contains(w.code().code()))
                     .forEach(w -> spoken.add(w.code().code()));
         }
         List<String> untold = new ArrayList<>();

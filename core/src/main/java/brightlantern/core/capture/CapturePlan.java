@@ -3,8 +3,10 @@ package brightlantern.core.capture;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.cylinder.Cylinders;
+import brightlantern.core.network.Bus;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -27,6 +29,13 @@ public record CapturePlan(
     /** The plan of one cranking. */
     public static final String CRANKING = "cranking";
 
+    /** What the plan of a bus begins with; the bus follows. */
+    public static final String BUS = "bus-";
+
+    private static final double MILLION = 1e6;
+    private static final double SAMPLES_PER_BIT = 10;
+    private static final double BUS_SECONDS = 0.06;
+    private static final double BUS_VOLTS = 6;
     private static final double CRANKING_INTERVAL = 2e-4;
     private static final double CRANKING_SECONDS = 5;
     private static final double POINT_INTERVAL = 1e-3;
@@ -63,6 +72,18 @@ public record CapturePlan(
     /** Samples of each lane. */
     public int points() {
         return (int) Math.round(seconds / interval);
+    }
+
+    /** How long and how fast, in words. */
+    public String pace() {
+        double rate = 1 / interval;
+        return String.format(
+                Locale.ROOT,
+                "%s, %s samples a second in each lane",
+                seconds < 1 ? "%.0f ms".formatted(1000 * seconds) : "%.0f s".formatted(seconds),
+                rate >= MILLION
+                        ? "%.1f million".formatted(rate / MILLION)
+                        : "%.0f".formatted(rate));
     }
 
     /** What tells the mechanical condition of an engine from one cranking. */
@@ -112,6 +133,36 @@ public record CapturePlan(
 
     private static Probe pickup(LaneRole role, String place, String told, double range) {
         return new Probe(role, role.words(), place, told, range);
+    }
+
+    /** Both wires of a bus at both of its ends. */
+    public static CapturePlan bus(Bus bus, String near, String far) {
+        String place = "can-" + bus.id() + "-";
+        double interval = 1 / (bus.kbit() * 1000.0 * SAMPLES_PER_BIT);
+        return new CapturePlan(
+                BUS + bus.id(),
+                "Both ends of the " + bus.name().toLowerCase(Locale.ROOT),
+                "Which of the two wires is sick, between which modules, or whether a short, a missing resistor or a module that never stops holds it.",
+                List.of(
+                        "Key on, all modules awake.",
+                        "Connect the lanes at the plugs of "
+                                + near
+                                + " and "
+                                + far
+                                + ", and press Record."),
+                List.of(
+                        wire(LaneRole.HIGH_NEAR, place + "high-near", "high wire at " + near),
+                        wire(LaneRole.LOW_NEAR, place + "low-near", "low wire at " + near),
+                        wire(LaneRole.HIGH_FAR, place + "high-far", "high wire at " + far),
+                        wire(LaneRole.LOW_FAR, place + "low-far", "low wire at " + far)),
+                interval,
+                BUS_SECONDS,
+                0,
+                Optional.empty());
+    }
+
+    private static Probe wire(LaneRole role, String place, String told) {
+        return new Probe(role, role.words(), place, told, BUS_VOLTS);
     }
 
     /** The volts of a point of a circuit for a while. */

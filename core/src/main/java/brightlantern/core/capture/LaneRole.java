@@ -8,6 +8,10 @@ public enum LaneRole {
     CRANKCASE("Crankcase", "kPa"),
     FIRST_CYLINDER("Firing of the first cylinder", "V"),
     POINT("Volts", "V"),
+    HIGH_NEAR("High wire, near end", "V"),
+    LOW_NEAR("Low wire, near end", "V"),
+    HIGH_FAR("High wire, far end", "V"),
+    LOW_FAR("Low wire, far end", "V"),
     OTHER("Lane", "");
 
     private final String words;

@@ -31,4 +31,15 @@ public record ControlModule(
         option = OrEmpty.text(option);
         under = OrEmpty.text(under);
     }
+
+    /** Lowest identifier of the frames that modules of described vehicles send. */
+    private static final int FIRST_FRAME = 0x100;
+
+    /**
+     * Identifier (ISO 11898-1, 11 bits) of the frame that it sends most often; its address tells
+     * it.
+     */
+    public int frameId() {
+        return FIRST_FRAME + (address & 0xFF);
+    }
 }

@@ -25,6 +25,9 @@ public final class NetworkModel {
 
     private static final double TERMINATOR_COMMON = 0.2;
 
+    /** Modules watch themselves and fall silent, mostly, before they hold the bus. */
+    private static final double BABBLING_COMMON = 0.03;
+
     /**
      * A line that has lost the terminating resistor at one end reflects: this share of messages is
      * lost in the worst place. Source: a resistor is half of the line's 60 Ω; at moderate speed
@@ -44,6 +47,7 @@ public final class NetworkModel {
         MODULE("module dead"),
         FEED("supply or earth lost"),
         SHORT("bus shorted"),
+        BABBLING("module sends without an end"),
         TERMINATOR("terminating resistor missing");
 
         private final String words;
@@ -140,6 +144,19 @@ public final class NetworkModel {
                             "anywhere on the bus: unplug module by module until it comes back",
                             30,
                             SHORT_COMMON_PER_STATION * stations.size()));
+            for (ControlModule module : stations) {
+                elements.add(
+                        new Element(
+                                "babbling-" + module.id(),
+                                Kind.BABBLING,
+                                module.name() + " sends without an end",
+                                bus.id(),
+                                0,
+                                all,
+                                module.name() + ": unplug it, and the bus comes back",
+                                20,
+                                BABBLING_COMMON));
+            }
             String last = stations.get(stations.size() - 1).id();
             List<String> ends =
                     bus.terminators().isEmpty()
@@ -273,7 +290,7 @@ public final class NetworkModel {
         }
         double n = Math.max(1, length.getOrDefault(bus, 1));
         return switch (fault.kind()) {
-            case SHORT -> quality;
+            case SHORT, BABBLING -> quality;
             case GAP -> {
                 boolean across = (x <= fault.at()) != (y <= fault.at());
                 yield across ? quality : 1 - REFLECTED * (1 - quality);

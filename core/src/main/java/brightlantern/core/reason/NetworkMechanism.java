@@ -1,5 +1,7 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.network.Network;
+import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -7,11 +9,15 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /** Elements of the network that let too little through: who answers, and who misses whom. */
 final class NetworkMechanism implements Mechanism {
@@ -49,9 +55,25 @@ final class NetworkMechanism implements Mechanism {
     /** Suspect → the element of the network that it is. */
     private final Map<String, String> elements;
 
+    /** Suspects of which one hears the same: the same modules fall silent. */
+    private final Map<Set<String>, Set<String>> alike = new HashMap<>();
+
     NetworkMechanism(VehicleDescription description) {
         network = new NetworkReasoner(description.network());
         elements = elements(description.suspects());
+        Map<String, NetworkModel.Element> byId = new HashMap<>();
+        network.model().elements().forEach(e -> byId.put(e.id(), e));
+        elements.forEach(
+                (suspect, id) ->
+                        alike.computeIfAbsent(silent(byId.get(id)), k -> new HashSet<>())
+                                .add(suspect));
+    }
+
+    /** Modules of which the gateway hears nothing while an element is at fault. */
+    private Set<String> silent(NetworkModel.Element element) {
+        return network.model().names().keySet().stream()
+                .filter(m -> network.model().link(element, 0, Network.GATEWAY, m) < 0.5)
+                .collect(Collectors.toSet());
     }
 
     /** Suspect → the element of the network that it is; others are not in it. */
@@ -147,14 +169,17 @@ final class NetworkMechanism implements Mechanism {
             this.under = under;
         }
 
-        /** It names the element at fault, or clears the network; where it errs, any of them. */
+        /**
+         * It names the elements of which one hears the same, or clears the network; where it errs,
+         * any of them.
+         */
         @Override
         public List<double[]> outcomes() {
-            List<String> named = List.copyOf(elements.keySet());
+            Collection<Set<String>> named = alike.values();
             double stray = HEARD_WRONG / (named.size() + 1);
             List<double[]> outcomes = new ArrayList<>();
-            for (String one : named) {
-                outcomes.add(chances(stray, h -> h.suspectId().equals(one)));
+            for (Set<String> these : named) {
+                outcomes.add(chances(stray, h -> these.contains(h.suspectId())));
             }
             outcomes.add(chances(stray, h -> !elements.containsKey(h.suspectId())));
             return outcomes;

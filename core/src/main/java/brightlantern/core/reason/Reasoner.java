@@ -38,6 +38,7 @@ public final class Reasoner {
                         new DescribedMechanism(description),
                         new CircuitMechanism(description),
                         new NetworkMechanism(description),
+                        new BusMechanism(description),
                         new WordMechanism()));
     }
 

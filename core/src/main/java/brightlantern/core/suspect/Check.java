@@ -186,4 +186,28 @@ public sealed interface Check {
             // made by the program, it refers to nothing that is written
         }
     }
+
+    /** Both ends of a bus are recorded by an oscilloscope. */
+    record BusCapture(String id, String name, String bus, double minutes, String why)
+            implements Check {
+        @Override
+        public String stage() {
+            return "probe";
+        }
+
+        @Override
+        public String key() {
+            return Evidence.BusSeen.key(bus);
+        }
+
+        @Override
+        public Place place() {
+            return Place.capturing("bus-" + bus);
+        }
+
+        @Override
+        public void check(References.At place) {
+            // made by the program, it refers to nothing that is written
+        }
+    }
 }

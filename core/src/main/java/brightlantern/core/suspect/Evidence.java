@@ -1,6 +1,7 @@
 package brightlantern.core.suspect;
 
 import brightlantern.core.network.RollCall;
+import brightlantern.core.network.WireState;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
@@ -20,6 +21,7 @@ import java.util.Set;
     @JsonSubTypes.Type(value = Evidence.Run.class, name = "run"),
     @JsonSubTypes.Type(value = Evidence.Reading.class, name = "reading"),
     @JsonSubTypes.Type(value = Evidence.Heard.class, name = "heard"),
+    @JsonSubTypes.Type(value = Evidence.BusSeen.class, name = "busSeen"),
     @JsonSubTypes.Type(value = Evidence.RepairFailed.class, name = "repairFailed"),
     @JsonSubTypes.Type(value = Evidence.RuledOut.class, name = "ruledOut")
 })
@@ -233,6 +235,43 @@ public sealed interface Evidence {
         @Override
         public Optional<Place> place(List<Check> checks) {
             return Optional.of(Place.of("sweep/roll-call"));
+        }
+    }
+
+    /**
+     * What an oscilloscope at both ends of a bus showed of its wires.
+     *
+     * @param at the last station before a break, the gateway being 0; below 0 without one
+     * @param absent modules that sent nothing, where both wires are sound
+     */
+    record BusSeen(
+            String bus,
+            WireState state,
+            int at,
+            Set<String> absent,
+            @JsonProperty("passed") boolean right)
+            implements Evidence {
+        public BusSeen {
+            absent = Set.copyOf(absent);
+        }
+
+        static String key(String bus) {
+            return "bus " + bus;
+        }
+
+        @Override
+        public String key() {
+            return key(bus);
+        }
+
+        @Override
+        public Optional<Boolean> passed() {
+            return Optional.of(right);
+        }
+
+        @Override
+        public Optional<Place> place(List<Check> checks) {
+            return Optional.of(Place.capturing("bus-" + bus));
         }
     }
 

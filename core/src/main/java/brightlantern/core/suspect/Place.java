@@ -24,6 +24,11 @@ public record Place(String path, Map<String, String> with, String part) {
         return of("exercise/procedures/drive-" + actuatorId);
     }
 
+    /** Where a capture is recorded. */
+    public static Place capturing(String planId) {
+        return new Place("probe/captures", Map.of("plan", planId), "");
+    }
+
     /** Where a reading is taken. */
     public static Place probing(String circuitId, String pointId, String condition) {
         return new Place(

@@ -26,7 +26,7 @@ public final class Scope implements Instrument {
     private static final int STEPS = 2048;
     private static final int SWEEPING = 1 << 3;
     private static final int WAITING = 1 << 5;
-    private static final double SHORTEST = 2e-5;
+    private static final double SHORTEST = 1e-7;
     private static final int MOST_POINTS = 4_000_000;
     private static final int MOST_BLOCK = 250_000;
 

@@ -100,6 +100,11 @@ public final class BusWires {
                 .orElse(Set.of());
     }
 
+    /** What is bad on a bus, and in the modules on it, at this moment. */
+    synchronized List<WireFault> badNow(double seconds) {
+        return faults.values().stream().filter(f -> bad(f, seconds)).toList();
+    }
+
     /** Whether a message sent at this moment is received; both ends must be alive. */
     public synchronized boolean gets(String from, String to, double seconds) {
         if (!alive(from, seconds) || !alive(to, seconds)) {
@@ -126,6 +131,16 @@ public final class BusWires {
                 if (open * load / (load + SOURCE_OHM) < DOMINANT_VOLTS) {
                     return false;
                 }
+            }
+            if (fault instanceof WireFault.Babbling babbling
+                    && busOf.getOrDefault(babbling.module(), "").equals(bus)
+                    && bad(fault, seconds)) {
+                return false;
+            }
+            if (fault instanceof WireFault.Unterminated unterminated
+                    && unterminated.bus().equals(bus)
+                    && bad(fault, seconds)) {
+                lost = Math.max(lost, REFLECTED * kbit(bus) / 500.0);
             }
             if (fault instanceof WireFault.Broken broken
                     && broken.bus().equals(bus)

@@ -45,4 +45,16 @@ public sealed interface WireFault {
 
     record Unfed(String id, String feed, double badSeconds, double goodSeconds)
             implements WireFault {}
+
+    /**
+     * The terminating resistor of a bus is missing.
+     *
+     * @param at station in which it should be
+     */
+    record Unterminated(String id, String bus, int at, double badSeconds, double goodSeconds)
+            implements WireFault {}
+
+    /** A module sends without an end, so that nobody else comes to his turn. */
+    record Babbling(String id, String module, double badSeconds, double goodSeconds)
+            implements WireFault {}
 }

@@ -4,6 +4,7 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
+import brightlantern.core.network.Bus;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.instrument.StatusModel;
@@ -15,8 +16,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 
-/** One cranking of a stand-in, recorded by its oscilloscope as a plan says. */
-final class CrankedCapture {
+/** Captures of a stand-in, recorded by its oscilloscope as a plan says. */
+final class ScopedCapture {
     private static final double FIRES_BEFORE = 6;
     private static final int AT_ONCE = 25_000;
 
@@ -24,7 +25,7 @@ final class CrankedCapture {
     private final Scope scope;
     private final StatusModel status = new StatusModel();
 
-    private CrankedCapture(StandInVehicle vehicle) {
+    private ScopedCapture(StandInVehicle vehicle) {
         this.vehicle = vehicle;
         this.scope = vehicle.scope();
     }
@@ -33,13 +34,18 @@ final class CrankedCapture {
     static CrankingStudy.Judgement judged(StandInVehicle vehicle) {
         VehicleDescription d = vehicle.description();
         Capture capture =
-                new CrankedCapture(vehicle)
+                new ScopedCapture(vehicle)
                         .record(CapturePlan.cranking(d.cylinders().orElseThrow()));
         return CrankingStudy.judge(capture, d.cylinders().orElseThrow().order(), FIRES_BEFORE)
                 .orElseThrow(
                         () ->
                                 new AssertionError(
                                         d.id() + ": " + CrankingStudy.whyNot(capture).orElse("")));
+    }
+
+    /** Both ends of a bus, with the key on. */
+    static Capture ofBus(StandInVehicle vehicle, Bus bus) {
+        return new ScopedCapture(vehicle).record(CapturePlan.bus(bus, "here", "there"));
     }
 
     private String ask(String line, Object... with) {
@@ -68,14 +74,22 @@ final class CrankedCapture {
         ask("SENS:SWE:TINT %s", plan.interval());
         ask("SENS:SWE:POIN %d", plan.points());
         ask("SENS:SWE:OREF:POIN %d", (int) (plan.before() * plan.points()));
-        ask("TRIG:SOUR INT");
-        CapturePlan.Trigger trigger = plan.trigger().orElseThrow();
-        ask("TRIG:LEV %s,(@%d)", trigger.level(), trigger.lane());
-        ask("INIT");
+        vehicle.simulation().driver(Driver.away());
+        vehicle.live(2);
         vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(1);
-        vehicle.simulation().act("crank-only");
-        vehicle.live(7);
+        if (plan.trigger().isPresent()) {
+            ask("TRIG:SOUR INT");
+            CapturePlan.Trigger trigger = plan.trigger().get();
+            ask("TRIG:LEV %s,(@%d)", trigger.level(), trigger.lane());
+            ask("INIT");
+            vehicle.live(0.5);
+            vehicle.simulation().act("crank-only");
+        } else {
+            ask("TRIG:SOUR IMM");
+            ask("INIT");
+        }
+        vehicle.live(plan.seconds() + 2);
         vehicle.simulation().driver(Driver.away());
         List<Lane> lanes = new ArrayList<>();
         for (int i = 0; i < plan.lanes().size(); i++) {

@@ -1,0 +1,251 @@
+package brightlantern.standin.network;
+
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.Network;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.function.BooleanSupplier;
+import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * What an oscilloscope sees on the wires of the buses: frames of all modules that are alive, as
+ * levels through the wires with their faults. Places are called {@code can-chassis-high-near}.
+ */
+public final class BusScope {
+    private static final Pattern PLACE = Pattern.compile("can-(.+)-(high|low)-(near|far)");
+
+    private static final double NOISE_VOLTS = 0.015;
+
+    /** Each module sends this often, s. */
+    private static final double PERIOD = 0.01;
+
+    private static final double DOMINANT_VOLTS = 0.9;
+    private static final int PAUSE_BITS = 3;
+
+    /** After an error it is dominant for six bits, then recessive for eight. */
+    private static final int ERROR_BITS = 6;
+
+    private static final int DELIMITER_BITS = 8;
+
+    private final VehicleDescription description;
+    private final BusWires wires;
+    private final Predicate<String> fitted;
+    private final BooleanSupplier awake;
+    private final Random random;
+    private final Map<String, Line> lines = new HashMap<>();
+
+    /**
+     * @param fitted whether a module is there at all
+     * @param awake whether modules send
+     */
+    public BusScope(
+            VehicleDescription description,
+            BusWires wires,
+            Predicate<String> fitted,
+            BooleanSupplier awake,
+            Random random) {
+        this.description = description;
+        this.wires = wires;
+        this.fitted = fitted;
+        this.awake = awake;
+        this.random = random;
+    }
+
+    public boolean knows(String place) {
+        Matcher m = PLACE.matcher(place);
+        return m.matches()
+                && description.buses().stream().anyMatch(b -> b.id().equals(m.group(1)))
+                && description.onWire(m.group(1)).size() > 0;
+    }
+
+    /**
+     * @param places that are known
+     * @param now seconds of the vehicle
+     * @return by place, so many samples over so many seconds
+     */
+    public Map<String, double[]> feel(List<String> places, double now, double seconds, int count) {
+        Map<String, double[]> all = new HashMap<>();
+        Map<String, double[][]> felt = new HashMap<>();
+        for (String place : places) {
+            Matcher m = PLACE.matcher(place);
+            if (!m.matches()) {
+                throw new IllegalArgumentException("'" + place + "' is no place on a bus");
+            }
+            double[][] its =
+                    felt.computeIfAbsent(
+                            m.group(1),
+                            b -> lines.computeIfAbsent(b, Line::new).samples(now, seconds, count));
+            int lane = (m.group(2).equals("high") ? 0 : 1) + (m.group(3).equals("near") ? 0 : 2);
+            all.put(place, its[lane]);
+        }
+        return all;
+    }
+
+    /** A stretch of time in which a station holds the bus dominant, or nobody does. */
+    private record Bit(double until, int drives) {}
+
+    /** One bus, as its traffic goes on. */
+    private final class Line {
+        private final double bitSeconds;
+        private final List<ControlModule> stations = new ArrayList<>();
+        private final List<Integer> ends = new ArrayList<>();
+        private final double[] due;
+        private final List<Bit> bits = new ArrayList<>();
+        private final String bus;
+        private double time;
+        private double planned;
+        private int counter;
+
+        Line(String id) {
+            bus = id;
+            Bus described =
+                    description.buses().stream()
+                            .filter(b -> b.id().equals(id))
+                            .findFirst()
+                            .orElseThrow();
+            bitSeconds = 1 / (described.kbit() * 1000.0);
+            stations.add(description.module(Network.GATEWAY).orElseThrow());
+            stations.addAll(description.onWire(id));
+            List<String> told = described.terminators();
+            for (int i = 0; i < stations.size(); i++) {
+                boolean end =
+                        told.isEmpty()
+                                ? i == 0 || i == stations.size() - 1
+                                : told.contains(stations.get(i).id());
+                if (end) {
+                    ends.add(i);
+                }
+            }
+            due = new double[stations.size()];
+            for (int i = 0; i < due.length; i++) {
+                due[i] = PERIOD * i / due.length;
+            }
+        }
+
+        double[][] samples(double now, double seconds, int count) {
+            List<WireFault> bad = wires.badNow(now).stream().filter(this::concerns).toList();
+            BusLevels levels = new BusLevels(stations.size(), ends, bad);
+            Map<Integer, double[]> known = new HashMap<>();
+            while (planned < time + seconds) {
+                plan(now, bad, levels);
+            }
+            int last = stations.size() - 1;
+            double[][] out = new double[4][count];
+            int at = 0;
+            for (int i = 0; i < count; i++) {
+                double t = time + seconds * i / count;
+                while (at < bits.size() && bits.get(at).until() <= t) {
+                    at++;
+                }
+                int drives = at < bits.size() ? bits.get(at).drives() : -1;
+                double[] volts = known.computeIfAbsent(drives, levels::volts);
+                out[0][i] = volts[0] + NOISE_VOLTS * random.nextGaussian();
+                out[1][i] = volts[1] + NOISE_VOLTS * random.nextGaussian();
+                out[2][i] = volts[2 * last] + NOISE_VOLTS * random.nextGaussian();
+                out[3][i] = volts[2 * last + 1] + NOISE_VOLTS * random.nextGaussian();
+            }
+            time += seconds;
+            bits.removeIf(b -> b.until() <= time);
+            return out;
+        }
+
+        private boolean concerns(WireFault fault) {
+            return fault instanceof WireFault.Broken b && b.bus().equals(bus)
+                    || fault instanceof WireFault.Shorted s && s.bus().equals(bus)
+                    || fault instanceof WireFault.Unterminated u && u.bus().equals(bus)
+                    || fault instanceof WireFault.Babbling m && position(m.module()) >= 0;
+        }
+
+        private void add(int count, int drives) {
+            planned += count * bitSeconds;
+            bits.add(new Bit(planned, drives));
+        }
+
+        /** The next thing that happens on the bus. */
+        private void plan(double now, List<WireFault> bad, BusLevels levels) {
+            int babbles =
+                    bad.stream()
+                            .filter(WireFault.Babbling.class::isInstance)
+                            .map(f -> position(((WireFault.Babbling) f).module()))
+                            .findFirst()
+                            .orElse(-1);
+            if (babbles >= 0) {
+                add(ERROR_BITS + random.nextInt(ERROR_BITS), babbles);
+                add(1 + random.nextInt(PAUSE_BITS), -1);
+                return;
+            }
+            int next = 0;
+            for (int i = 1; i < due.length; i++) {
+                next = due[i] < due[next] ? i : next;
+            }
+            if (due[next] > planned) {
+                add((int) Math.ceil((due[next] - planned) / bitSeconds), -1);
+            }
+            due[next] = planned + PERIOD * (0.95 + 0.1 * random.nextDouble());
+            ControlModule sender = stations.get(next);
+            if (!awake.getAsBoolean()
+                    || !fitted.test(sender.id())
+                    || !wires.alive(sender.id(), now)) {
+                return;
+            }
+            double[] own = levels.volts(next);
+            if (own[2 * next] - own[2 * next + 1] < DOMINANT_VOLTS) {
+                // it does not see its own bit, and breaks off
+                add(1 + ERROR_BITS, next);
+                add(DELIMITER_BITS + PAUSE_BITS, -1);
+                return;
+            }
+            send(next, sender, taker(next, own, now));
+        }
+
+        private void send(int from, ControlModule sender, int taker) {
+            byte[] data = new byte[8];
+            random.nextBytes(data);
+            data[7] = (byte) counter++;
+            boolean[] frame = CanBits.of(sender.frameId(), data);
+            int acknowledged = CanBits.acknowledgement(frame.length);
+            for (int i = 0; i < frame.length; i++) {
+                add(1, i == acknowledged ? taker : frame[i] ? from : -1);
+                if (i == acknowledged && taker < 0) {
+                    add(1, -1);
+                    add(ERROR_BITS, from);
+                    add(DELIMITER_BITS + PAUSE_BITS, -1);
+                    return;
+                }
+            }
+            add(PAUSE_BITS, -1);
+        }
+
+        /** The nearest station that hears the sender and acknowledges it; below 0 for none. */
+        private int taker(int from, double[] volts, double now) {
+            int best = -1;
+            for (int i = 0; i < stations.size(); i++) {
+                boolean hears =
+                        i != from
+                                && volts[2 * i] - volts[2 * i + 1] > DOMINANT_VOLTS
+                                && fitted.test(stations.get(i).id())
+                                && wires.alive(stations.get(i).id(), now);
+                if (hears && (best < 0 || Math.abs(i - from) < Math.abs(best - from))) {
+                    best = i;
+                }
+            }
+            return best;
+        }
+
+        private int position(String module) {
+            for (int i = 0; i < stations.size(); i++) {
+                if (stations.get(i).id().equals(module)) {
+                    return i;
+                }
+            }
+            return -1;
+        }
+    }
+}

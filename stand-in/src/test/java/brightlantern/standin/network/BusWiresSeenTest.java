@@ -1,0 +1,114 @@
+package brightlantern.standin.network;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.network.Bus;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.WireState;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.Shipped;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+
+/** Both ends of a bus before the oscilloscope: what is wrong with its wires, and where. */
+class BusWiresSeenTest {
+    private static final double FOREVER = Double.POSITIVE_INFINITY;
+    private static final double SAMPLES_PER_BIT = 10;
+    private static final double SECONDS = 0.05;
+
+    private final VehicleDescription cairn = Shipped.library().byId("velmont-cairn").orElseThrow();
+
+    private BusStudy.Judgement seen(String busId, WireFault... faults) {
+        BusWires wires = new BusWires(cairn, new Random(3));
+        for (WireFault fault : faults) {
+            wires.add(fault);
+        }
+        BusScope scope = new BusScope(cairn, wires, m -> true, () -> true, new Random(5));
+        Bus bus =
+                cairn.buses().stream().filter(b -> b.id().equals(busId)).findFirst().orElseThrow();
+        double interval = 1 / (bus.kbit() * 1000 * SAMPLES_PER_BIT);
+        List<String> places = new ArrayList<>();
+        for (String place : List.of("high-near", "low-near", "high-far", "low-far")) {
+            places.add("can-" + busId + "-" + place);
+        }
+        assertThat(places).allMatch(scope::knows);
+        Map<String, double[]> felt = scope.feel(places, 10, SECONDS, (int) (SECONDS / interval));
+        List<Lane> lanes = new ArrayList<>();
+        List<LaneRole> roles =
+                List.of(LaneRole.HIGH_NEAR, LaneRole.LOW_NEAR, LaneRole.HIGH_FAR, LaneRole.LOW_FAR);
+        for (int i = 0; i < roles.size(); i++) {
+            lanes.add(
+                    Lane.of(roles.get(i).words(), roles.get(i), "V", "", felt.get(places.get(i))));
+        }
+        List<BusStudy.Station> stations =
+                BusStudy.stations(
+                        cairn.network(),
+                        busId,
+                        cairn.onWire(busId).stream()
+                                .map(ControlModule::id)
+                                .collect(Collectors.toSet()));
+        return BusStudy.judge(new Capture(interval, lanes), bus.kbit(), stations).orElseThrow();
+    }
+
+    private static WireFault.Broken broken(String bus, int at, WireFault.Wire wire, double ohm) {
+        return new WireFault.Broken("x", bus, at, wire, ohm, FOREVER, 0);
+    }
+
+    @Test
+    void soundWiresCarryEveryFrame() {
+        for (Bus bus : cairn.buses()) {
+            BusStudy.Judgement judgement = seen(bus.id());
+            assertThat(judgement.state()).as("%s", judgement).isEqualTo(WireState.SOUND);
+            assertThat(judgement.wrong()).isZero();
+            assertThat(judgement.levels()).allMatch(l -> l.frames() >= 4);
+        }
+    }
+
+    @Test
+    void aBrokenWireIsNamedWithItsPlace() {
+        int stations = cairn.onWire("chassis").size();
+        for (int at = 0; at < stations; at++) {
+            for (double ohm : new double[] {800, 1e6}) {
+                BusStudy.Judgement high =
+                        seen("chassis", broken("chassis", at, WireFault.Wire.HIGH, ohm));
+                assertThat(high.state()).as("%s", high).isEqualTo(WireState.HIGH_OPEN);
+                assertThat(high.at()).as("%s", high).isEqualTo(Optional.of(at));
+                BusStudy.Judgement low =
+                        seen("chassis", broken("chassis", at, WireFault.Wire.LOW, ohm));
+                assertThat(low.state()).as("%s", low).isEqualTo(WireState.LOW_OPEN);
+                assertThat(low.at()).isEqualTo(Optional.of(at));
+            }
+            BusStudy.Judgement both =
+                    seen("chassis", broken("chassis", at, WireFault.Wire.BOTH, 1e6));
+            assertThat(both.state()).as("%s", both).isEqualTo(WireState.BOTH_OPEN);
+            assertThat(both.at()).isEqualTo(Optional.of(at));
+        }
+    }
+
+    @Test
+    void whatIsNoBreakIsToldApart() {
+        assertThat(seen("chassis", new WireFault.Shorted("x", "chassis", 2, FOREVER, 0)).state())
+                .isEqualTo(WireState.SHORTED);
+        assertThat(
+                        seen("chassis", new WireFault.Unterminated("x", "chassis", 0, FOREVER, 0))
+                                .state())
+                .isEqualTo(WireState.UNTERMINATED);
+        assertThat(seen("chassis", new WireFault.Babbling("x", "steering", FOREVER, 0)).state())
+                .isEqualTo(WireState.BABBLING);
+        BusStudy.Judgement dead = seen("chassis", new WireFault.Dead("x", "steering", FOREVER, 0));
+        assertThat(dead.state()).isEqualTo(WireState.SOUND_WITHOUT);
+        assertThat(dead.reasons()).anyMatch(r -> r.contains("Steering assist"));
+        assertThat(seen("body", new WireFault.Shorted("x", "chassis", 2, FOREVER, 0)).state())
+                .as("another bus")
+                .isEqualTo(WireState.SOUND);
+    }
+}
