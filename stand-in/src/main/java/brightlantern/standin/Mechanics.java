@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Systems of a vehicle that are not electrical, as files of this module's resources tell: nothing
@@ -14,12 +15,21 @@ import java.util.Map;
  * @param failures what can break in them
  * @param monitors what their modules watch, whatever is broken
  * @param notices what a driver notices of them
+ * @param measures what can be measured at them by hand
  */
-record Mechanics(List<Failing> failures, List<Blueprint.Monitor> monitors, List<Notice> notices) {
+record Mechanics(
+        List<Failing> failures,
+        List<Blueprint.Monitor> monitors,
+        List<Notice> notices,
+        List<Measure> measures) {
+    /** The part of whatever no module watches. */
+    static final String GEAR = "gear";
+
     Mechanics {
         failures = OrEmpty.list(failures);
         monitors = OrEmpty.list(monitors);
         notices = OrEmpty.list(notices);
+        measures = OrEmpty.list(measures);
     }
 
     /**
@@ -60,6 +70,34 @@ record Mechanics(List<Failing> failures, List<Blueprint.Monitor> monitors, List<
     }
 
     /**
+     * Something that is measured by hand.
+     *
+     * @param of the mode of the gear that it measures
+     * @param says what is seen, with a place for the number
+     * @param finding the finding that it makes
+     * @param fails beyond which number it is bad
+     */
+    record Measure(String id, String name, String of, String says, String finding, Beyond fails) {}
+
+    /** One of both. */
+    record Beyond(Optional<Double> above, Optional<Double> below) {
+        boolean holds(double value) {
+            return above.map(limit -> value > limit).orElse(false)
+                    || below.map(limit -> value < limit).orElse(false);
+        }
+    }
+
+    /** By mode, what a gauge tells of gear that is whole. */
+    Map<String, Double> gear() {
+        Map<String, Double> whole = new LinkedHashMap<>();
+        failures.stream()
+                .flatMap(f -> f.at().stream())
+                .filter(a -> a.part().equals(GEAR))
+                .forEach(a -> whole.put(a.mode(), a.whole()));
+        return whole;
+    }
+
+    /**
      * Something that a driver notices.
      *
      * @param symptom its id in the description
@@ -83,7 +121,8 @@ record Mechanics(List<Failing> failures, List<Blueprint.Monitor> monitors, List<
         return new Mechanics(
                 all.stream().flatMap(m -> m.failures().stream()).toList(),
                 all.stream().flatMap(m -> m.monitors().stream()).toList(),
-                all.stream().flatMap(m -> m.notices().stream()).toList());
+                all.stream().flatMap(m -> m.notices().stream()).toList(),
+                all.stream().flatMap(m -> m.measures().stream()).toList());
     }
 
     /** One of each that is written once for every cylinder, or for so many. */

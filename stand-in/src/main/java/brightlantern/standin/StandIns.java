@@ -10,6 +10,7 @@ import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.PlainPlant;
 import brightlantern.standin.plant.Plant;
 import brightlantern.standin.plant.PortagePlant;
+import brightlantern.standin.plant.RunningGear;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
@@ -165,6 +166,7 @@ public final class StandIns {
         }
         blueprint.locks().forEach(l -> simulation.lock(l.routine(), l.codes()));
         Mechanics mechanics = Mechanics.of(blueprint.systems(), blueprint.engine());
+        simulation.with(Mechanics.GEAR, new RunningGear(mechanics.gear()));
         simulation.with(mechanics);
         mechanics.monitors().forEach(m -> simulation.monitor(monitor(m, wires)));
         for (Mechanics.Notice n : mechanics.notices()) {

@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -46,6 +47,7 @@ public final class VehicleSimulation {
     private final Set<Mechanics.Notice> noticed = new LinkedHashSet<>();
     private final Map<String, Mechanics.Failing> failings = new LinkedHashMap<>();
     private final Set<Mechanics.Failing> broken = new LinkedHashSet<>();
+    private final Map<String, Mechanics.Measure> measures = new LinkedHashMap<>();
     private final Map<String, String> repairs = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
     private Optional<Circuits> circuits = Optional.empty();
@@ -142,6 +144,7 @@ public final class VehicleSimulation {
 
     /** What can break in it that is not electrical. */
     void with(Mechanics its) {
+        its.measures().forEach(m -> measures.put(m.id(), m));
         for (Mechanics.Failing f : its.failures()) {
             if (f.at().stream().anyMatch(a -> has(a.part()))) {
                 failings.put(f.id(), f);
@@ -359,16 +362,31 @@ public final class VehicleSimulation {
     public Map<String, String> acts() {
         Map<String, String> all = new LinkedHashMap<>();
         all().forEach(part -> all.putAll(part.acts()));
+        measures.values().forEach(m -> all.put(m.id(), m.name()));
         return all;
     }
 
     /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
     public String act(String id) {
+        if (measures.containsKey(id)) {
+            Mechanics.Measure its = measures.get(id);
+            return String.format(Locale.ROOT, its.says(), measured(its));
+        }
         return all().stream()
                 .map(part -> part.act(id))
                 .filter(seen -> !seen.isEmpty())
                 .findFirst()
                 .orElse("");
+    }
+
+    /** What can be measured at it by hand. */
+    List<Mechanics.Measure> measures() {
+        return List.copyOf(measures.values());
+    }
+
+    /** What a gauge tells. */
+    double measured(Mechanics.Measure measure) {
+        return reading(Mechanics.GEAR + "." + measure.of()).orElseThrow();
     }
 
     /** Offered repairs, id → name, beside those of the wires. */

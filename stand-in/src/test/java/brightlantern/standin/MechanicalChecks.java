@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
@@ -35,7 +36,8 @@ final class MechanicalChecks {
                                     .map(CylinderStudy.Verdict::outcome);
                     case "trims" -> trims();
                     case "rail" -> rail();
-                    case "cranking" -> Optional.of(ScopedCapture.judged(v).outcome());
+                    case "cranking" ->
+                            ScopedCapture.cranked(v).map(CrankingStudy.Judgement::outcome);
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));
@@ -47,9 +49,16 @@ final class MechanicalChecks {
                                     ? Optional.of(said("clamp-battery", "0.03", "little", "much"))
                                     : Optional.empty();
                     case "cell-sag" -> Optional.of(cells());
-                    default -> Optional.empty();
+                    default -> measured(finding);
                 };
         return outcome.map(o -> new Evidence.Outcome(finding, o));
+    }
+
+    private Optional<String> measured(String finding) {
+        return v.simulation().measures().stream()
+                .filter(m -> m.finding().equals(finding))
+                .findFirst()
+                .map(m -> m.fails().holds(v.simulation().measured(m)) ? "bad" : "good");
     }
 
     private Take drive(Program... way) {
@@ -110,7 +119,15 @@ final class MechanicalChecks {
         return before - after > 3 ? "goes-right" : "no-change";
     }
 
+    private void stopped() {
+        v.simulation().driver(Driver.away());
+        v.live(5);
+        v.simulation().driver(Driver.away().key(2));
+        v.live(2);
+    }
+
     private String charging() {
+        stopped();
         double rest = v.reading("engine.supply");
         v.simulation().crank();
         v.live(6);
@@ -124,6 +141,7 @@ final class MechanicalChecks {
     }
 
     private String startVolts() {
+        stopped();
         double least = v.reading("engine.supply");
         v.simulation().crank();
         for (int i = 0; i < 30; i++) {

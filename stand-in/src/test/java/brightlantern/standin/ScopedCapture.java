@@ -15,6 +15,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Captures of a stand-in, recorded by its oscilloscope as a plan says. */
 final class ScopedCapture {
@@ -30,17 +31,18 @@ final class ScopedCapture {
         this.scope = vehicle.scope();
     }
 
-    /** What the study says of it. */
-    static CrankingStudy.Judgement judged(StandInVehicle vehicle) {
+    /** What the study says of one cranking; empty where a battery does not turn the engine. */
+    static Optional<CrankingStudy.Judgement> cranked(StandInVehicle vehicle) {
         VehicleDescription d = vehicle.description();
         Capture capture =
                 new ScopedCapture(vehicle)
                         .record(CapturePlan.cranking(d.cylinders().orElseThrow()));
-        return CrankingStudy.judge(capture, d.cylinders().orElseThrow().order(), FIRES_BEFORE)
-                .orElseThrow(
-                        () ->
-                                new AssertionError(
-                                        d.id() + ": " + CrankingStudy.whyNot(capture).orElse("")));
+        return CrankingStudy.judge(capture, d.cylinders().orElseThrow().order(), FIRES_BEFORE);
+    }
+
+    /** The same, of an engine that turns. */
+    static CrankingStudy.Judgement judged(StandInVehicle vehicle) {
+        return cranked(vehicle).orElseThrow();
     }
 
     /** Both ends of a bus, with the key on. */
@@ -75,7 +77,7 @@ final class ScopedCapture {
         ask("SENS:SWE:POIN %d", plan.points());
         ask("SENS:SWE:OREF:POIN %d", (int) (plan.before() * plan.points()));
         vehicle.simulation().driver(Driver.away());
-        vehicle.live(2);
+        vehicle.live(5);
         vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(1);
         if (plan.trigger().isPresent()) {
@@ -90,7 +92,7 @@ final class ScopedCapture {
             ask("INIT");
         }
         vehicle.live(plan.seconds() + 2);
-        vehicle.simulation().driver(Driver.away());
+        vehicle.simulation().driver(Driver.away().key(2));
         List<Lane> lanes = new ArrayList<>();
         for (int i = 0; i < plan.lanes().size(); i++) {
             lanes.add(lane(plan.lanes().get(i), i + 1, plan.points()));

@@ -31,6 +31,15 @@ final class DescribedMechanism implements Mechanism {
      */
     private static final double UNKNOWN_SYMPTOM = 0.3;
 
+    /**
+     * Of some sixty symptoms that are described a complaint names one or two: that it is just this
+     * one is so much less likely where nothing speaks for it.
+     */
+    private static final double JUST_THIS = 0.4;
+
+    /** What tells of one part alone an unknown cause leaves healthy so often. */
+    private static final double UNKNOWN_SPARES = 0.93;
+
     /** A complaint in words alone, tried again with its cause in place, does not show so often. */
     private static final double UNCODED_GONE = 0.3;
 
@@ -49,7 +58,19 @@ final class DescribedMechanism implements Mechanism {
     /** Codes that modules set by what they see at the pins of drawn circuits. */
     private final Set<String> circuitCodes;
 
+    /** Findings of which one suspect alone tells. */
+    private final Set<String> ofOnePart;
+
     DescribedMechanism(VehicleDescription description) {
+        Map<String, Long> tellers =
+                description.suspects().stream()
+                        .flatMap(s -> s.tells().keySet().stream())
+                        .collect(Collectors.groupingBy(f -> f, Collectors.counting()));
+        this.ofOnePart =
+                tellers.entrySet().stream()
+                        .filter(t -> t.getValue() == 1)
+                        .map(Map.Entry::getKey)
+                        .collect(Collectors.toSet());
         this.description = description;
         this.circuitCodes =
                 description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
@@ -82,7 +103,7 @@ final class DescribedMechanism implements Mechanism {
 
     private double likelihood(Hypothesis h, Evidence piece) {
         if (piece instanceof Evidence.SymptomTold told) {
-            return symptom(h, told.symptomId());
+            return told(h, told.symptomId());
         }
         if (piece instanceof Evidence.SymptomGone gone) {
             return gone(h, gone.symptomId());
@@ -101,6 +122,16 @@ final class DescribedMechanism implements Mechanism {
             return odds(h, finding, finding.outcome(outcome.outcomeId()));
         }
         return judged(h, (Evidence.Judged) piece);
+    }
+
+    private double told(Hypothesis h, String symptomId) {
+        boolean named =
+                description
+                        .suspect(h.suspectId())
+                        .map(s -> s.symptoms().containsKey(symptomId))
+                        .orElse(false);
+        boolean drawn = symptomId.startsWith(CircuitSuspects.PREFIX);
+        return symptom(h, symptomId) * (named || drawn ? 1 : JUST_THIS);
     }
 
     /** People also complain of vehicles that turn out to be well. */
@@ -164,7 +195,9 @@ final class DescribedMechanism implements Mechanism {
     private double odds(Hypothesis h, Finding finding, FindingOutcome outcome) {
         double even = 1.0 / finding.outcomes().size();
         if (h.isUnknown()) {
-            return Odds.UNKNOWN_HEALTHY * outcome.healthy() + (1 - Odds.UNKNOWN_HEALTHY) * even;
+            double spares =
+                    ofOnePart.contains(finding.id()) ? UNKNOWN_SPARES : Odds.UNKNOWN_HEALTHY;
+            return spares * outcome.healthy() + (1 - spares) * even;
         }
         boolean itself =
                 !finding.element().isEmpty()
