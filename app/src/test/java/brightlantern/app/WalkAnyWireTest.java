@@ -263,7 +263,9 @@ class WalkAnyWireTest {
         idles(v);
         cranked(v);
         assertThat(shop.text("#read")).startsWith("The exhaust valve of cylinder 3 leaks.");
-        assertThat(shop.text("#signs tr.named")).startsWith("3");
+        // still there once live values have come
+        shop.until("live values", b -> shop.text("[data-head='supply']").matches("\\d.*V"));
+        assertThat(shop.text("#signs tr.named")).startsWith("3").contains(" %");
         assertThat(tech.known()).startsWith("Exhaust valve of cylinder 3 leaks is the cause");
 
         // what is kept goes out, and comes in again as the same

@@ -362,7 +362,6 @@ public final class VehicleSimulation {
     public Map<String, String> acts() {
         Map<String, String> all = new LinkedHashMap<>();
         all().forEach(part -> all.putAll(part.acts()));
-        measures.values().forEach(m -> all.put(m.id(), m.name()));
         return all;
     }
 
@@ -377,6 +376,13 @@ public final class VehicleSimulation {
                 .filter(seen -> !seen.isEmpty())
                 .findFirst()
                 .orElse("");
+    }
+
+    /** What can be measured at it by hand, id → name; done as {@link #act}. */
+    public Map<String, String> gauges() {
+        Map<String, String> all = new LinkedHashMap<>();
+        measures.values().forEach(m -> all.put(m.id(), m.name()));
+        return all;
     }
 
     /** What can be measured at it by hand. */

@@ -16,6 +16,7 @@ import java.security.SecureRandom;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
@@ -223,9 +224,16 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public List<Choice> acts() {
-        return vehicle.simulation().acts().entrySet().stream()
-                .map(a -> new Choice(a.getKey(), a.getValue()))
-                .toList();
+        return choices(vehicle.simulation().acts());
+    }
+
+    @Override
+    public List<Choice> gauges() {
+        return choices(vehicle.simulation().gauges());
+    }
+
+    private static List<Choice> choices(Map<String, String> named) {
+        return named.entrySet().stream().map(a -> new Choice(a.getKey(), a.getValue())).toList();
     }
 
     @Override

@@ -93,6 +93,9 @@ public class DriversSeats {
         /** What else can be done at the vehicle. */
         List<Choice> acts();
 
+        /** What can be measured at the vehicle by hand; done as one of {@link #acts}. */
+        List<Choice> gauges();
+
         /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
         String act(String actId);
 

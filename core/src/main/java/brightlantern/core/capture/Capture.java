@@ -1,6 +1,7 @@
 package brightlantern.core.capture;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -12,6 +13,8 @@ import java.util.Optional;
 public record Capture(double interval, List<Lane> lanes) {
     /** As many lanes as can be read side by side. */
     public static final int MOST_LANES = 8;
+
+    private static final double MILLION = 1e6;
 
     public Capture {
         lanes = List.copyOf(lanes);
@@ -51,6 +54,23 @@ public record Capture(double interval, List<Lane> lanes) {
     /** Samples a second. */
     public double rate() {
         return 1 / interval;
+    }
+
+    /** How long and how fast, in words. */
+    static String pace(double seconds, double interval) {
+        double rate = 1 / interval;
+        return String.format(
+                Locale.ROOT,
+                "%s, %s samples a second",
+                seconds < 1 ? "%.0f ms".formatted(1000 * seconds) : "%.0f s".formatted(seconds),
+                rate >= MILLION
+                        ? "%.1f million".formatted(rate / MILLION)
+                        : "%.0f".formatted(rate));
+    }
+
+    /** How long and how fast, in words. */
+    public String pace() {
+        return pace(seconds(), interval);
     }
 
     /** The first lane that shows this. */

@@ -32,7 +32,6 @@ public record CapturePlan(
     /** What the plan of a bus begins with; the bus follows. */
     public static final String BUS = "bus-";
 
-    private static final double MILLION = 1e6;
     private static final double SAMPLES_PER_BIT = 10;
     private static final double BUS_SECONDS = 0.06;
     private static final double BUS_VOLTS = 6;
@@ -76,14 +75,7 @@ public record CapturePlan(
 
     /** How long and how fast, in words. */
     public String pace() {
-        double rate = 1 / interval;
-        return String.format(
-                Locale.ROOT,
-                "%s, %s samples a second in each lane",
-                seconds < 1 ? "%.0f ms".formatted(1000 * seconds) : "%.0f s".formatted(seconds),
-                rate >= MILLION
-                        ? "%.1f million".formatted(rate / MILLION)
-                        : "%.0f".formatted(rate));
+        return Capture.pace(seconds, interval) + " in each lane";
     }
 
     /** What tells the mechanical condition of an engine from one cranking. */
