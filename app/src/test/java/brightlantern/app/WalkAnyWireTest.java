@@ -110,7 +110,11 @@ class WalkAnyWireTest {
             return;
         }
         String value;
-        if (finding.startsWith("pins-")) {
+        if (finding.startsWith("along-")) {
+            value = circuits.isRubbed(finding.substring(6)) ? "rubbed" : "clean";
+        } else if (finding.startsWith("behind-")) {
+            value = circuits.behind(finding.substring(7)).id();
+        } else if (finding.startsWith("pins-")) {
             String pins = circuits.pins(finding.substring(5));
             value = pins.startsWith("Pin ") ? pins.split(" ")[1] : "clean";
         } else {

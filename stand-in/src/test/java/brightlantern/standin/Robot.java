@@ -141,6 +141,16 @@ final class Robot {
             String outcome = seen.startsWith("Pin ") ? seen.split(" ")[1] : "clean";
             return Optional.of(new Evidence.Outcome(look.finding(), outcome));
         }
+        if (look.finding().startsWith("along-")) {
+            boolean rubbed = c.isRubbed(look.finding().substring("along-".length()));
+            return Optional.of(new Evidence.Outcome(look.finding(), rubbed ? "rubbed" : "clean"));
+        }
+        if (look.finding().startsWith("behind-")) {
+            return Optional.of(
+                    new Evidence.Outcome(
+                            look.finding(),
+                            c.behind(look.finding().substring("behind-".length())).id()));
+        }
         for (Circuit circuit : d.circuits()) {
             for (Gauge g : circuit.gauges()) {
                 if (g.findingId().equals(look.finding())) {

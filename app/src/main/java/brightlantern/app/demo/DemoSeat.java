@@ -100,6 +100,30 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     }
 
     @Override
+    public List<Choice> wires() {
+        return circuits().map(c -> choices(c.wires())).orElse(List.of());
+    }
+
+    @Override
+    public String along(String wire) {
+        return circuits().orElseThrow().isRubbed(wire)
+                ? "It has rubbed through and touches the body."
+                : "It is whole, all of it.";
+    }
+
+    @Override
+    public List<Choice> fuses() {
+        return circuits().map(c -> choices(c.fuses())).orElse(List.of());
+    }
+
+    @Override
+    public String behind(String fuse) {
+        return "The lamp in the place of the fuse is "
+                + circuits().orElseThrow().behind(fuse).words()
+                + ".";
+    }
+
+    @Override
     public List<Choice> breakable() {
         return breaker.breakable().stream()
                 .map(f -> new Choice(f.of() + " " + f.name(), f.name()))

@@ -76,6 +76,18 @@ public class DriversSeats {
         /** How the pins of a connector look. */
         String pins(String plug);
 
+        /** Wires along which one can look. */
+        List<Choice> wires();
+
+        /** Whether a wire has rubbed through. */
+        String along(String wire);
+
+        /** Fuses in whose place a test lamp can be put. */
+        List<Choice> fuses();
+
+        /** What the lamp shows in the place of a fuse. */
+        String behind(String fuse);
+
         /** Parts of its circuits that can be broken. */
         List<Choice> breakable();
 

@@ -123,6 +123,8 @@ class SeatController {
                 }
                 case "switch" -> seat.set(form.get("id"), Boolean.parseBoolean(form.get("on")));
                 case "pins" -> flash.addFlashAttribute("notice", seat.pins(form.get("plug")));
+                case "along" -> flash.addFlashAttribute("notice", seat.along(form.get("wire")));
+                case "behind" -> flash.addFlashAttribute("notice", seat.behind(form.get("fuse")));
                 case "break" ->
                         flash.addFlashAttribute(
                                 "notice",

@@ -17,6 +17,10 @@ public record Wear(String broken, String repair, double common, double minutes, 
     public static final Wear CHAFED =
             new Wear("chafed to earth", "Tape and lead another way", 0.6, 45, 8);
 
+    /** A wire that rubbed through behind its fuse, and blows it. */
+    public static final Wear SHORTED =
+            new Wear("touches the body", "Tape and lead another way", 0.3, 55, 10);
+
     /** What sits inside a module hardly ever fails, and takes the module with it. */
     static final Wear MODULE = new Wear("lost inside", "Replace the module behind", 0.5, 90, 420);
 

@@ -104,6 +104,10 @@ final class CircuitMechanism implements Mechanism {
             return spread(
                     SIZES, chafed.from(), chafed.to(), ohm -> new Fault.Chafed(chafed.of(), ohm));
         }
+        if (effect instanceof Effect.Shorted shorted) {
+            // what is behind a blown fuse has nothing, whatever it touches
+            return List.of(new Fault.Series(shorted.fuse(), Fault.Series.OPEN_OHM));
+        }
         return effect instanceof Effect.Drag drag
                 ? spread(SIZES, drag.from(), drag.to(), by -> new Fault.Drag(drag.of(), by))
                 : List.of();

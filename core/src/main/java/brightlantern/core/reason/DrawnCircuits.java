@@ -6,18 +6,24 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
+import brightlantern.core.circuit.Shorts;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.suspect.Symptom;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 
 /**
@@ -36,6 +42,11 @@ final class DrawnCircuits {
     private static final double OPEN_MINUTES = 2.5;
     static final String CLEAN = "clean";
     private static final String PINS = "pins-";
+    private static final String ALONG = "along-";
+    private static final String BEHIND = "behind-";
+    static final String RUBBED = "rubbed";
+    private static final double ALONG_MINUTES = 9;
+    private static final double BEHIND_MINUTES = 6;
 
     private final List<Circuit> circuits;
 
@@ -44,6 +55,9 @@ final class DrawnCircuits {
 
     /** Connector → its pins. */
     private final Map<String, Set<String>> pins;
+
+    /** Circuit → its wires that blow a fuse. */
+    private final Map<String, Map<String, Shorts.Short>> shorts = new HashMap<>();
 
     /**
      * @param all circuits of a vehicle; those without gauges are left out
@@ -57,6 +71,7 @@ final class DrawnCircuits {
                         .map(Component::id)
                         .collect(Collectors.toSet());
         pins = pins(circuits);
+        circuits.forEach(c -> shorts.put(c.id(), Shorts.of(c)));
     }
 
     /** The complaint that a gauge is noticed by. */
@@ -94,7 +109,7 @@ final class DrawnCircuits {
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> suspects() {
-        return new DrawnSuspects(circuits, written, pins).all();
+        return new DrawnSuspects(circuits, written, pins, shorts).all();
     }
 
     List<Finding> findings() {
@@ -132,6 +147,7 @@ final class DrawnCircuits {
                                                     MISREAD)));
                     all.add(new Finding(lookedAt(plug), "Pins of " + plug, outcomes, ""));
                 });
+        eachRub((c, wire) -> all.add(rubbed(c, wire)), (c, fuse) -> all.add(lamp(fuse)));
         return all;
     }
 
@@ -145,8 +161,67 @@ final class DrawnCircuits {
         return PINS + plug;
     }
 
-    static boolean isOfPins(String findingId) {
-        return findingId.startsWith(PINS);
+    /** The finding that tells whether a wire has rubbed through. */
+    static String along(String wire) {
+        return ALONG + wire;
+    }
+
+    /** The finding that tells what a lamp in the place of a fuse shows. */
+    static String behind(String fuse) {
+        return BEHIND + fuse;
+    }
+
+    /** Whether a finding is a look at what circuits are made of. */
+    static boolean isLook(String findingId) {
+        return findingId.startsWith(PINS)
+                || findingId.startsWith(ALONG)
+                || findingId.startsWith(BEHIND);
+    }
+
+    /** Wires that may have rubbed through, and fuses that they blow, each with its circuit. */
+    private void eachRub(BiConsumer<Circuit, Segment> wires, BiConsumer<Circuit, Segment> fuses) {
+        Set<String> seen = new HashSet<>();
+        for (Circuit c : circuits) {
+            Map<String, Shorts.Short> its = shorts.get(c.id());
+            for (Segment s : c.segments()) {
+                boolean sensed = !c.sources().isEmpty() && s.kind() == SegmentKind.WIRE;
+                if ((its.containsKey(s.id()) || sensed) && seen.add(s.id())) {
+                    wires.accept(c, s);
+                }
+                boolean blows = its.values().stream().anyMatch(x -> x.fuse().equals(s.id()));
+                if (blows && seen.add(s.id())) {
+                    fuses.accept(c, s);
+                }
+            }
+        }
+    }
+
+    private static Finding rubbed(Circuit c, Segment wire) {
+        return new Finding(
+                along(wire.id()),
+                "Along " + lower(wire.name()) + DrawnSuspects.between(c, wire),
+                List.of(
+                        new FindingOutcome(CLEAN, "whole, all of it", rightly(2)),
+                        new FindingOutcome(RUBBED, "rubbed through", MISREAD)),
+                "");
+    }
+
+    private static Finding lamp(Segment fuse) {
+        List<FindingOutcome> outcomes = new ArrayList<>();
+        for (Shorts.Glow g : Shorts.Glow.values()) {
+            outcomes.add(
+                    new FindingOutcome(
+                            g.id(), g.words(), g == Shorts.Glow.DARK ? rightly(3) : MISREAD));
+        }
+        return new Finding(
+                behind(fuse.id()),
+                "Lamp in the place of " + lower(fuse.name()) + ", all that it feeds unplugged",
+                outcomes,
+                "");
+    }
+
+    private static String lower(String name) {
+        return name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1);
     }
 
     private static Map<String, Set<String>> pins(List<Circuit> circuits) {
@@ -179,6 +254,31 @@ final class DrawnCircuits {
                 }
             }
         }
+        eachRub(
+                (c, wire) ->
+                        all.add(
+                                new Check.Look(
+                                        along(wire.id()),
+                                        "Look along "
+                                                + lower(wire.name())
+                                                + DrawnSuspects.between(c, wire),
+                                        "trace",
+                                        List.of(along(wire.id())),
+                                        ALONG_MINUTES,
+                                        "No meter tells where a wire has rubbed through; eyes and fingers do.",
+                                        "")),
+                (c, fuse) ->
+                        all.add(
+                                new Check.Look(
+                                        behind(fuse.id()),
+                                        "Put a test lamp in the place of "
+                                                + lower(fuse.name())
+                                                + ", all that it feeds unplugged",
+                                        "trace",
+                                        List.of(behind(fuse.id())),
+                                        BEHIND_MINUTES,
+                                        "A lamp that is bright has found the body: a wire behind the fuse touches it, and a new fuse would blow.",
+                                        "")));
         return List.copyOf(all);
     }
 

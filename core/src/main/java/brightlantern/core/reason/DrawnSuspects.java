@@ -10,6 +10,7 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.circuit.Shorts;
 import brightlantern.core.circuit.Source;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
@@ -38,16 +39,30 @@ final class DrawnSuspects {
     /** How the ids of wires end that touch the body. */
     private static final String CHAFED = "-chafed";
 
+    private static final String SHORTED = "-shorted";
+
+    /** Who looks along a wire that has rubbed through sees it so often. */
+    private static final double RUB_SEEN = 0.92;
+
+    private static final double LAMP_TELLS = 0.96;
+
     private final List<Circuit> circuits;
     private final Set<String> written;
     private final Map<String, Set<String>> pins;
+    private final Map<String, Map<String, Shorts.Short>> shorts;
 
     /**
+     * @param shorts circuit → its wires that blow a fuse
      * @param circuits with gauges
      * @param written parts of which is written what follows; they are no suspects here
      * @param pins connector → its pins
      */
-    DrawnSuspects(List<Circuit> circuits, Set<String> written, Map<String, Set<String>> pins) {
+    DrawnSuspects(
+            List<Circuit> circuits,
+            Set<String> written,
+            Map<String, Set<String>> pins,
+            Map<String, Map<String, Shorts.Short>> shorts) {
+        this.shorts = shorts;
         this.circuits = circuits;
         this.written = written;
         this.pins = pins;
@@ -83,6 +98,7 @@ final class DrawnSuspects {
                 if (!all.containsKey(part.id()) && !written.contains(part.id())) {
                     suspect(c, part, with, states).ifPresent(s -> all.put(part.id(), s));
                     chafed(c, part, with, states).ifPresent(s -> all.put(part.id() + CHAFED, s));
+                    shorted(c, part, with, states).ifPresent(s -> all.put(part.id() + SHORTED, s));
                 }
             }
         }
@@ -136,13 +152,69 @@ final class DrawnSuspects {
                         new Effect.Chafed(
                                 c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
                         shown(bare, with, states),
-                        Map.of(),
+                        rubbed(part),
                         new Repair(
                                 "repair-" + CircuitSuspects.PREFIX + part.id() + CHAFED,
                                 Wear.CHAFED.repair() + " " + lower(part.name()) + between(c, part),
                                 Wear.CHAFED.minutes(),
                                 Wear.CHAFED.price(),
                                 "as found",
+                                "none to speak of",
+                                false)));
+    }
+
+    private static Map<String, Map<String, Double>> rubbed(Component wire) {
+        return Map.of(
+                DrawnCircuits.along(wire.id()),
+                Map.of(DrawnCircuits.RUBBED, RUB_SEEN, DrawnCircuits.CLEAN, 1 - RUB_SEEN));
+    }
+
+    /** A wire behind a fuse that touches the body: its fuse is blown, and a new one blows too. */
+    private Optional<Suspect> shorted(
+            Circuit c,
+            Component part,
+            Map<String, List<Circuit>> with,
+            Map<String, GaugeState> states) {
+        Shorts.Short its = shorts.get(c.id()).get(part.id());
+        if (its == null || written.contains(its.fuse())) {
+            return Optional.empty();
+        }
+        Shown shown = shown(new Fault.Series(its.fuse(), Fault.Series.OPEN_OHM), with, states);
+        if (shown.words().isEmpty()) {
+            return Optional.empty();
+        }
+        String fuse = lower(c.component(its.fuse()).orElseThrow().name());
+        Map<String, Map<String, Double>> tells = new LinkedHashMap<>(rubbed(part));
+        Map<String, Double> lamp = new LinkedHashMap<>();
+        for (Shorts.Glow g : Shorts.Glow.values()) {
+            lamp.put(g.id(), g == its.glow() ? LAMP_TELLS : (1 - LAMP_TELLS) / 2);
+        }
+        tells.put(DrawnCircuits.behind(its.fuse()), lamp);
+        return Optional.of(
+                suspect(
+                        part.id() + SHORTED,
+                        part.name()
+                                + " "
+                                + Wear.SHORTED.broken()
+                                + " and blows "
+                                + fuse
+                                + ","
+                                + between(c, part),
+                        Wear.SHORTED,
+                        new Effect.Shorted(c.id(), part.id(), its.fuse()),
+                        shown,
+                        tells,
+                        new Repair(
+                                "repair-" + CircuitSuspects.PREFIX + part.id() + SHORTED,
+                                Wear.SHORTED.repair()
+                                        + " "
+                                        + lower(part.name())
+                                        + between(c, part)
+                                        + ", and replace "
+                                        + fuse,
+                                Wear.SHORTED.minutes(),
+                                Wear.SHORTED.price(),
+                                "as found, a fuse",
                                 "none to speak of",
                                 false)));
     }
@@ -215,7 +287,7 @@ final class DrawnSuspects {
                 true);
     }
 
-    private static String between(Circuit c, Component part) {
+    static String between(Circuit c, Component part) {
         return " between " + c.point(part.from()).name() + " and " + c.point(part.to()).name();
     }
 

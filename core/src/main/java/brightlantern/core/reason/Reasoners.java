@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Segment;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -51,7 +52,7 @@ public final class Reasoners {
         this.description = description;
         for (Circuit c : description.circuits()) {
             c.gauges().forEach(g -> drawnLooks.add(g.findingId()));
-            drawnLooks.addAll(pinsOf(c));
+            drawnLooks.addAll(looksOf(c));
         }
     }
 
@@ -97,13 +98,14 @@ public final class Reasoners {
 
     /** Whether a finding follows from a circuit, and was written by nobody. */
     public static boolean isDerived(Finding finding) {
-        return Gauge.isFinding(finding.id()) || DrawnCircuits.isOfPins(finding.id());
+        return Gauge.isFinding(finding.id()) || DrawnCircuits.isLook(finding.id());
     }
 
     /** Whether a suspect follows from a circuit with gauges, and was written by nobody. */
     public static boolean isDerived(Suspect suspect) {
         Effect effect = suspect.effect().orElse(null);
         return effect instanceof Effect.Chafed
+                || effect instanceof Effect.Shorted
                 || effect instanceof Effect.Series series && series.breaks();
     }
 
@@ -149,7 +151,7 @@ public final class Reasoners {
                         .flatMap(c -> c.gauges().stream())
                         .map(Gauge::findingId)
                         .collect(Collectors.toCollection(HashSet::new));
-        ids.forEach(id -> seen.addAll(pinsOf(description.circuit(id).orElseThrow())));
+        ids.forEach(id -> seen.addAll(looksOf(description.circuit(id).orElseThrow())));
         return seen;
     }
 
@@ -186,11 +188,15 @@ public final class Reasoners {
         return all;
     }
 
-    private static Set<String> pinsOf(Circuit circuit) {
-        return circuit.segments().stream()
-                .flatMap(s -> s.pin().stream())
-                .map(p -> DrawnCircuits.lookedAt(p.plug()))
-                .collect(Collectors.toSet());
+    /** What is looked at in a circuit: pins, along wires, and behind fuses. */
+    private static Set<String> looksOf(Circuit circuit) {
+        Set<String> looks = new HashSet<>();
+        for (Segment s : circuit.segments()) {
+            s.pin().ifPresent(p -> looks.add(DrawnCircuits.lookedAt(p.plug())));
+            looks.add(DrawnCircuits.along(s.id()));
+            looks.add(DrawnCircuits.behind(s.id()));
+        }
+        return looks;
     }
 
     private static boolean stands(Suspect suspect, Set<String> parts) {

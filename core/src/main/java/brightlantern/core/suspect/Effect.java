@@ -3,6 +3,7 @@ package brightlantern.core.suspect;
 import brightlantern.core.description.References;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.List;
 import java.util.Optional;
 
 /** What a suspect does physically. */
@@ -10,6 +11,7 @@ import java.util.Optional;
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Effect.Series.class, name = "series"),
     @JsonSubTypes.Type(value = Effect.Chafed.class, name = "chafed"),
+    @JsonSubTypes.Type(value = Effect.Shorted.class, name = "shorted"),
     @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
 })
 public sealed interface Effect {
@@ -59,6 +61,23 @@ public sealed interface Effect {
         @Override
         public void check(References.At at) {
             at.needs("a segment of circuit " + circuit, of);
+        }
+    }
+
+    /**
+     * A wire touches the body and blows its fuse.
+     *
+     * @param of the wire
+     */
+    record Shorted(String circuit, String of, String fuse) implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.of(of);
+        }
+
+        @Override
+        public void check(References.At at) {
+            at.needs("a segment of circuit " + circuit, List.of(of, fuse));
         }
     }
 

@@ -8,6 +8,7 @@ import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.circuit.Shorts;
 import brightlantern.core.circuit.Wear;
 import java.util.List;
 import java.util.Map;
@@ -30,6 +31,9 @@ final class CircuitFailures {
     /** It touches the body. */
     static final String CHAFED = "chafed";
 
+    /** It touches the body and blows its fuse. */
+    static final String SHORTED = "shorted";
+
     private CircuitFailures() {}
 
     /** Those of every part of which a break shows somewhere; of one that is shared once. */
@@ -37,6 +41,7 @@ final class CircuitFailures {
         Map<String, Part.Failure> all = new TreeMap<>();
         for (Circuit c : circuits) {
             GaugeState drawn = new GaugeState(c, GaugeState.TYPICAL_VOLTS);
+            Shorts.of(c).forEach((wire, its) -> shorted(c, wire, its.fuse(), all));
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id() + " open")) {
                     OptionalDouble edge = drawn.edge(part.id());
@@ -94,11 +99,27 @@ final class CircuitFailures {
                                         name(c, part) + ": chafed to earth")));
     }
 
+    private static void shorted(
+            Circuit c, String wire, String fuse, Map<String, Part.Failure> into) {
+        Component part = c.component(wire).orElseThrow();
+        into.putIfAbsent(
+                wire + " " + SHORTED,
+                new Part.Failure(
+                        SHORTED,
+                        wire,
+                        1,
+                        1,
+                        Wear.SHORTED.common(),
+                        name(c, part)
+                                + ": touches the body and blows "
+                                + c.component(fuse).orElseThrow().name()));
+    }
+
     private static boolean isWire(Component part) {
         return part instanceof Segment s && s.kind() == SegmentKind.WIRE;
     }
 
-    private static String name(Circuit c, Component part) {
+    static String name(Circuit c, Component part) {
         boolean wire = isWire(part);
         return c.name()
                 + ", "

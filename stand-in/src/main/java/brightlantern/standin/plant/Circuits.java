@@ -12,7 +12,9 @@ import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
+import brightlantern.core.circuit.Shorts;
 import brightlantern.core.circuit.Voltages;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
@@ -25,7 +27,10 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.DoubleSupplier;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /**
  * The circuits of this one vehicle: every wire, contact and consumer a little off its drawing, what
@@ -57,6 +62,10 @@ public final class Circuits implements Part {
     private final Map<String, Double> failing = new HashMap<>();
     private final Map<String, Double> holding = new HashMap<>();
     private final Whole whole;
+
+    /** Wires that touch the body → the fuse that they blow. */
+    private final Map<String, String> touching = new HashMap<>();
+
     private List<Failure> failures = List.of();
 
     /** How often something was switched, plugged, hung on, broken or mended. */
@@ -377,16 +386,102 @@ public final class Circuits implements Part {
      */
     @Override
     public synchronized void fail(String mode, String of, double size) {
-        boolean chafed = mode.equals(CircuitFailures.CHAFED);
-        if (!chafed && !mode.equals(CircuitFailures.SERIES) || !built.containsKey(of)) {
+        if (!built.containsKey(of)) {
             throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
         }
-        faults.put(of, chafed ? new Fault.Chafed(of, size) : new Fault.Series(of, size));
+        faults.put(of, fault(mode, of, size));
         solveAgain();
+    }
+
+    private Fault fault(String mode, String of, double size) {
+        return switch (mode) {
+            case CircuitFailures.SERIES -> new Fault.Series(of, size);
+            case CircuitFailures.CHAFED -> new Fault.Chafed(of, size);
+            case CircuitFailures.SHORTED -> {
+                String fuse = fuseOf(of);
+                touching.put(of, fuse);
+                // whoever replaces the fuse alone sees the new one blow
+                yield new Fault.Series(fuse, Fault.Series.OPEN_OHM);
+            }
+            default ->
+                    throw new IllegalArgumentException(
+                            "A part of a circuit does not break by '" + mode + "'");
+        };
+    }
+
+    private String fuseOf(String wire) {
+        return all.values().stream()
+                .flatMap(i -> Optional.ofNullable(Shorts.of(i.circuit).get(wire)).stream())
+                .map(Shorts.Short::fuse)
+                .findFirst()
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "No fuse protects the wire '" + wire + "'"));
+    }
+
+    /** Fuses in whose place a test lamp can be put, id → name. */
+    public Map<String, String> fuses() {
+        return segments(s -> s.kind() == SegmentKind.FUSE);
+    }
+
+    /** Wires along which one can look, id → name. */
+    public Map<String, String> wires() {
+        return segments(s -> s.kind() == SegmentKind.WIRE);
+    }
+
+    private Map<String, String> segments(Predicate<Segment> which) {
+        Map<String, String> found = new TreeMap<>();
+        for (Its its : all.values()) {
+            its.circuit.segments().stream()
+                    .filter(which)
+                    .forEach(s -> found.putIfAbsent(s.id(), CircuitFailures.name(its.circuit, s)));
+        }
+        return found;
+    }
+
+    /**
+     * What a test lamp in the place of a fuse shows, with all that it feeds unplugged.
+     *
+     * @throws IllegalArgumentException when there is no such fuse
+     */
+    public synchronized Shorts.Glow behind(String fuse) {
+        if (!fuses().containsKey(fuse)) {
+            throw new IllegalArgumentException("There is no fuse '" + fuse + "'");
+        }
+        Shorts.Glow most = Shorts.Glow.DARK;
+        for (Its its : all.values()) {
+            Set<String> touch =
+                    touching.entrySet().stream()
+                            .filter(t -> t.getValue().equals(fuse))
+                            .map(Map.Entry::getKey)
+                            .filter(w -> its.circuit.component(w).isPresent())
+                            .collect(Collectors.toSet());
+            if (!touch.isEmpty() && most != Shorts.Glow.AT_ONCE) {
+                List<Component> parts =
+                        its.circuit.components().stream().map(p -> built.get(p.id())).toList();
+                Shorts.Glow glow = Shorts.glow(its.circuit, parts, fuse, touch);
+                most = glow == Shorts.Glow.DARK ? most : glow;
+            }
+        }
+        return most;
+    }
+
+    /**
+     * Whether a wire has rubbed through, for somebody who looks along it.
+     *
+     * @throws IllegalArgumentException when there is no such wire
+     */
+    public synchronized boolean isRubbed(String wire) {
+        if (!wires().containsKey(wire)) {
+            throw new IllegalArgumentException("There is no wire '" + wire + "'");
+        }
+        return touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed;
     }
 
     @Override
     public synchronized void mend(String repair) {
+        touching.remove(repair);
         if (faults.remove(repair) != null) {
             solveAgain();
         }

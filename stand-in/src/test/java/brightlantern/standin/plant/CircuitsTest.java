@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.circuit.Shorts;
 import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.Breaker;
@@ -75,6 +76,33 @@ class CircuitsTest {
         assertThat(c.volts("X30.5").orElseThrow()).isCloseTo(0, within(0.05));
         v.repair("repair-circuit-low-left");
         assertThat(seen(c, "Left low beam")).isEqualTo("bright");
+    }
+
+    /** A new fuse blows again; a lamp in its place finds the body, and eyes find the wire. */
+    @Test
+    void aWireThatTouchesTheBodyBlowsItsFuseUntilItIsMended() {
+        StandInVehicle v = vehicle("oriel-heron");
+        Circuits c = v.simulation().circuits().orElseThrow();
+        Part.Failure failure =
+                new Breaker(v)
+                        .inCircuits().stream()
+                                .filter(f -> f.mode().equals("shorted"))
+                                .filter(f -> f.name().contains("Brake lamps"))
+                                .findFirst()
+                                .orElseThrow();
+        assertThat(c.behind("F64")).isEqualTo(Shorts.Glow.DARK);
+        Breaker.Broken broken = new Breaker(v).breakPart(failure, 0, false).orElseThrow();
+        assertThat(broken.complaint()).contains("brake lamp");
+        assertThat(c.behind("F64")).isNotEqualTo(Shorts.Glow.DARK);
+        assertThat(c.behind("F65")).isEqualTo(Shorts.Glow.DARK);
+        assertThat(c.isRubbed(failure.of())).isTrue();
+        v.repair("repair-circuit-F64");
+        assertThat(c.used((m, code, failed) -> {})).as("a new fuse alone").isNotEmpty();
+        v.repair("repair-circuit-" + failure.of() + "-shorted");
+        assertThat(c.used((m, code, failed) -> {})).isEmpty();
+        assertThat(c.isRubbed(failure.of())).isFalse();
+        assertThatThrownBy(() -> c.behind("F999")).hasMessageContaining("F999");
+        assertThatThrownBy(() -> c.isRubbed("W-none")).hasMessageContaining("W-none");
     }
 
     @Test
