@@ -164,6 +164,7 @@ class WalkAnyWireTest {
                 .startsWith("Fuse F65 10 A burnt is the cause");
         assertThat(done).anyMatch(d -> d.contains("/probe"));
 
+        asked();
         tech.repaired("circuit-F65");
         assertThat(
                         shop.app
@@ -180,6 +181,22 @@ class WalkAnyWireTest {
         repeated(v);
         tech.stage("prove");
         assertThat(shop.text("#answer")).as("%s", shop.text("main")).startsWith("Proven");
+    }
+
+    /** The customer sees the ways side by side, and what they say is kept. */
+    private static void asked() {
+        tech.stage("prove");
+        shop.press("#to-customer");
+        assertThat(shop.text("main")).contains("Replace the fuse box");
+        shop.type("#by", "the owner");
+        shop.press("#agreed");
+        assertThat(shop.text(".error[role=alert]")).contains("Choose one of the ways");
+        shop.click("[id='way-circuit-F65/0']");
+        shop.type("#by", "the owner");
+        shop.press("#agreed");
+        assertThat(shop.text("#said")).contains("Agreed: ").contains("the owner, by telephone");
+        tech.stage("prove");
+        assertThat(shop.one("#authorised").getDomProperty("value")).isEqualTo("the owner");
     }
 
     /** All checks that failed, once more. */

@@ -30,6 +30,7 @@ class ProveController {
     private final Findings findings;
     private final Jobs jobs;
     private final Deciders deciders;
+    private final Answers answers;
 
     ProveController(
             JobPages pages,
@@ -37,7 +38,9 @@ class ProveController {
             Repairs repairs,
             Findings findings,
             Jobs jobs,
-            Deciders deciders) {
+            Deciders deciders,
+            Answers answers) {
+        this.answers = answers;
         this.pages = pages;
         this.proofs = proofs;
         this.repairs = repairs;
@@ -52,6 +55,7 @@ class ProveController {
         Optional<Proof.Verdict> verdict = proofs.of(context);
         Ranking ranking = deciders.ranking(context);
         model.addAttribute("options", RepairOptions.options(context.description(), ranking));
+        model.addAttribute("authorised", answers.agreed(id).map(Answers.Answer::byWhom).orElse(""));
         model.addAttribute("repairs", repairs.of(id));
         model.addAttribute("current", repairs.current(id).orElse(null));
         model.addAttribute("verdict", verdict.orElse(null));

@@ -98,14 +98,20 @@ class ReasonerLawsTest {
             List<Evidence> shown = new ArrayList<>();
             suspect.tells()
                     .forEach(
-                            (finding, outcomes) ->
-                                    shown.add(
-                                            new Evidence.Outcome(
-                                                    finding,
-                                                    outcomes.entrySet().stream()
-                                                            .max(Map.Entry.comparingByValue())
-                                                            .orElseThrow()
-                                                            .getKey())));
+                            (finding, outcomes) -> {
+                                Map.Entry<String, Double> most =
+                                        outcomes.entrySet().stream()
+                                                .max(Map.Entry.comparingByValue())
+                                                .orElseThrow();
+                                // what healthy vehicles show more often still speaks for no cause
+                                if (most.getValue()
+                                        > d.finding(finding)
+                                                .orElseThrow()
+                                                .outcome(most.getKey())
+                                                .healthy()) {
+                                    shown.add(new Evidence.Outcome(finding, most.getKey()));
+                                }
+                            });
             suspect.symptoms().entrySet().stream()
                     .filter(s -> s.getValue() > 0.4)
                     .forEach(s -> shown.add(new Evidence.SymptomTold(s.getKey())));
