@@ -1,6 +1,7 @@
 package brightlantern.app.prove;
 
 import brightlantern.app.page.NextCard;
+import brightlantern.core.proof.RepairWays;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -15,7 +16,10 @@ final class RepairOptions {
 
     private RepairOptions() {}
 
-    record Option(String suspectId, String suspect, double sureness, Repair repair) {
+    /**
+     * @param price of work and parts
+     */
+    record Option(String suspectId, String suspect, double sureness, Repair repair, double price) {
         /** Worth a line of its own: not all but ruled out. */
         public boolean likely() {
             return sureness >= 0.01;
@@ -45,7 +49,9 @@ final class RepairOptions {
                                                                         suspect.id(),
                                                                         suspect.name(),
                                                                         s.sureness(),
-                                                                        suspect.repair()))));
+                                                                        suspect.repair(),
+                                                                        RepairWays.price(
+                                                                                suspect)))));
         return options;
     }
 }

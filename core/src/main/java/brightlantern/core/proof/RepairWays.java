@@ -4,6 +4,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
@@ -45,26 +46,38 @@ public final class RepairWays {
         List<RepairWay> ways = new ArrayList<>();
         Optional<SegmentKind> kind =
                 part.filter(Segment.class::isInstance).map(p -> ((Segment) p).kind());
+        double price = price(suspect);
         ways.add(
                 new RepairWay(
                         repair.name(),
                         repair.minutes(),
-                        repair.price(),
+                        price,
                         repair.parts(),
                         kind.map(RepairWays::lasts).orElse(FOR_GOOD),
                         repair.risk()));
-        kind.ifPresent(k -> instead(k, repair, ways));
-        if (kind.isEmpty() && repair.price() >= WORTH_USED) {
+        kind.ifPresent(k -> instead(k, repair, price, ways));
+        if (kind.isEmpty() && price >= WORTH_USED) {
             ways.add(
                     new RepairWay(
                             repair.name() + ", with a used part",
                             repair.minutes(),
-                            Math.round(USED_SHARE * repair.price()),
+                            Math.round(USED_SHARE * price),
                             "used",
                             "nobody can say",
                             "no warranty on the part"));
         }
         return List.copyOf(ways);
+    }
+
+    /**
+     * Work and parts. What is written of a repair is its price; what follows from a circuit tells
+     * its parts alone.
+     */
+    public static double price(Suspect suspect) {
+        Repair repair = suspect.repair();
+        return Reasoners.isDerived(suspect)
+                ? Math.round(repair.price() + repair.minutes() * PRICE_PER_MINUTE)
+                : repair.price();
     }
 
     private static String lasts(SegmentKind kind) {
@@ -75,16 +88,33 @@ public final class RepairWays {
         };
     }
 
-    private static void instead(SegmentKind kind, Repair repair, List<RepairWay> ways) {
+    private static void instead(
+            SegmentKind kind, Repair repair, double price, List<RepairWay> ways) {
         switch (kind) {
             case WIRE, SPLICE -> {
-                ways.add(way(repair, "Lead a new wire beside the old one", 30, 15, "wire, sleeve"));
-                ways.add(way(repair, "Replace the harness", 240, 420, "harness"));
+                ways.add(
+                        way(
+                                repair,
+                                price,
+                                "Lead a new wire beside the old one",
+                                30,
+                                15,
+                                "wire, sleeve"));
+                ways.add(way(repair, price, "Replace the harness", 240, 420, "harness"));
             }
             case CONTACT ->
-                    ways.add(way(repair, "Replace both halves of the plug", 45, 40, "plug, pins"));
-            case EARTH -> ways.add(way(repair, "Lead a new earth beside it", 15, 10, "wire, stud"));
-            case FUSE -> ways.add(way(repair, "Replace the fuse box", 120, 260, "fuse box"));
+                    ways.add(
+                            way(
+                                    repair,
+                                    price,
+                                    "Replace both halves of the plug",
+                                    45,
+                                    40,
+                                    "plug, pins"));
+            case EARTH ->
+                    ways.add(
+                            way(repair, price, "Lead a new earth beside it", 15, 10, "wire, stud"));
+            case FUSE -> ways.add(way(repair, price, "Replace the fuse box", 120, 260, "fuse box"));
             case DRIVER ->
                     ways.add(
                             new RepairWay(
@@ -101,11 +131,11 @@ public final class RepairWays {
     }
 
     private static RepairWay way(
-            Repair repair, String name, double more, double parts, String what) {
+            Repair repair, double price, String name, double more, double parts, String what) {
         return new RepairWay(
                 name,
                 repair.minutes() + more,
-                Math.round(repair.price() + more * PRICE_PER_MINUTE + parts),
+                Math.round(price + more * PRICE_PER_MINUTE + parts),
                 what,
                 FOR_GOOD,
                 "none to speak of");
