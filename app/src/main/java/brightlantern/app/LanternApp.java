@@ -1,6 +1,7 @@
 package brightlantern.app;
 
 import brightlantern.app.demo.DemoLauncher;
+import brightlantern.core.signal.Words;
 import java.io.IOException;
 import java.net.BindException;
 import java.nio.channels.FileChannel;
@@ -71,7 +72,23 @@ public class LanternApp {
                             + " is in use by another Bright Lantern. Stop that one, or choose another"
                             + " folder with --data=DIR.");
         }
-        start(settings, options.demo());
+        if (options.restore().isPresent()) {
+            try {
+                System.out.println(
+                        "Restored: "
+                                + Words.count(Restore.into(data, options.restore().get()), "job"));
+            } catch (IOException wrong) {
+                fail(wrong.getMessage() + ".");
+            }
+        }
+        if (options.tls().isPresent()) {
+            try {
+                settings.putAll(Certificate.of(options.tls().get(), data).settings());
+            } catch (IOException wrong) {
+                fail(wrong.getMessage() + ".");
+            }
+        }
+        start(settings, options);
     }
 
     private static void check(Options options) {
@@ -84,15 +101,16 @@ public class LanternApp {
         }
     }
 
-    private static void start(Map<String, Object> settings, boolean demo) {
+    private static void start(Map<String, Object> settings, Options options) {
         try {
             ConfigurableApplicationContext context = run(settings);
             OwnFiles.closeToOthers(Path.of(String.valueOf(settings.get(Options.DATA))));
-            if (demo) {
+            if (options.demo()) {
                 DemoLauncher.launch(context);
             }
             System.out.println(
-                    "Bright Lantern is ready at http://"
+                    "Bright Lantern is ready at "
+                            + (options.tls().isPresent() ? "https://" : "http://")
                             + settings.get(Options.ADDRESS)
                             + ":"
                             + settings.get(Options.PORT));

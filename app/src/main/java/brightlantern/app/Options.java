@@ -30,6 +30,8 @@ record Options(Map<String, Object> settings) {
     static final String FIND = "lantern.find";
     static final String DEMO = "lantern.demo";
     private static final String CHECK = "lantern.check";
+    private static final String TLS = "lantern.tls";
+    private static final String RESTORE = "lantern.restore";
 
     private static final Map<String, String> NAMES =
             Map.of(
@@ -38,6 +40,8 @@ record Options(Map<String, Object> settings) {
                     "--bind", ADDRESS,
                     "--port", PORT,
                     "--find", FIND,
+                    "--tls", TLS,
+                    "--restore", RESTORE,
                     "--workshop", "lantern.workshop");
 
     /**
@@ -71,7 +75,7 @@ record Options(Map<String, Object> settings) {
                 throw new IllegalArgumentException(
                         "Unknown option '"
                                 + arg
-                                + "'. Expected --data, --port, --bind, --vehicles, --find or --workshop.");
+                                + "'. Expected --data, --port, --bind, --vehicles, --find, --tls, --restore or --workshop.");
             }
             if (equals < 0 && !rest.hasNext()) {
                 throw new IllegalArgumentException(
@@ -88,6 +92,16 @@ record Options(Map<String, Object> settings) {
 
     Path data() {
         return Path.of(text(DATA)).toAbsolutePath();
+    }
+
+    /** The certificate that was asked for: a file, or that one is made; empty for none. */
+    Optional<String> tls() {
+        return Optional.of(text(TLS)).filter(t -> !t.isEmpty());
+    }
+
+    /** A copy of a database that is to be brought back; empty for none. */
+    Optional<Path> restore() {
+        return Optional.of(text(RESTORE)).filter(t -> !t.isEmpty()).map(Path::of);
     }
 
     boolean demo() {
@@ -239,12 +253,12 @@ record Options(Map<String, Object> settings) {
     /** A word of warning when others can reach the pages; empty when none can. */
     Optional<String> warning() {
         try {
-            return InetAddress.getByName(text(ADDRESS)).isLoopbackAddress()
+            return tls().isPresent() || InetAddress.getByName(text(ADDRESS)).isLoopbackAddress()
                     ? Optional.empty()
                     : Optional.of(
                             "Warning: the pages can be reached from other machines at "
                                     + text(ADDRESS)
-                                    + ", and what goes over the network, passwords among it, is not encrypted. Use it only in a network that you trust.");
+                                    + ", and what goes over the network, passwords among it, is not encrypted. Add --tls=made or --tls=FILE, or use it only in a network that you trust.");
         } catch (UnknownHostException unknown) {
             return Optional.empty();
         }

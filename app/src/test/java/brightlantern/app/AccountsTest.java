@@ -11,13 +11,16 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Takes;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.take.Take;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -49,6 +52,32 @@ class AccountsTest {
         shop.type("#display", "Somebody");
         shop.type("#password", password);
         shop.click("form.row button.btn-do");
+    }
+
+    /** A copy is made while work goes on, comes back into an empty folder, and into no other. */
+    @Test
+    void dataAreCopiedAndBroughtBack(@TempDir Path other) throws Exception {
+        shop.signIn("admin");
+        shop.go("/accounts");
+        shop.press("#backup");
+        assertThat(shop.text(".notice")).contains("Copied to ").contains("--restore=FILE");
+        Path copy;
+        try (Stream<Path> files = Files.list(data)) {
+            copy =
+                    files.filter(f -> f.getFileName().toString().startsWith("lantern.backup-"))
+                            .findFirst()
+                            .orElseThrow();
+        }
+        assertThat(Restore.into(other, copy)).isEqualTo(shop.app.getBean(Jobs.class).all().size());
+        assertThatThrownBy(() -> Restore.into(other, copy))
+                .hasMessageContaining("holds a database already");
+        Path empty = Files.createDirectory(other.resolve("empty"));
+        Path torn = other.resolve("torn.zip");
+        Files.write(torn, Arrays.copyOf(Files.readAllBytes(copy), 2000));
+        assertThatThrownBy(() -> Restore.into(empty, torn))
+                .hasMessageContaining("is no copy of a database");
+        assertThat(empty).isEmptyDirectory();
+        shop.go("/accounts");
     }
 
     @Test

@@ -8,6 +8,9 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
+import java.security.KeyStore;
+import java.security.cert.X509Certificate;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
@@ -113,5 +116,27 @@ class OptionsTest {
                     .contains("127.0.22.11")
                     .contains("another demo");
         }
+    }
+
+    /** A certificate is made once, belongs to its owner alone, and a wrong file is told. */
+    @Test
+    void pagesAreEncryptedWhereThatIsAsked(@TempDir Path data) throws Exception {
+        assertThat(Options.parse(List.of("--tls=made", "--bind=0.0.0.0")).warning()).isEmpty();
+        Certificate made = Certificate.of("made", data);
+        assertThat(Certificate.of("made", data)).isEqualTo(made);
+        KeyStore store = KeyStore.getInstance(made.file().toFile(), made.password().toCharArray());
+        X509Certificate its = (X509Certificate) store.getCertificate("lantern");
+        assertThat(its.getPublicKey().getAlgorithm()).isEqualTo("EC");
+        its.checkValidity();
+        assertThat(made.settings()).containsEntry("server.servlet.session.cookie.secure", "true");
+        OwnFiles.closeToOthers(data);
+        assertThat(Files.getPosixFilePermissions(made.file()))
+                .containsExactlyInAnyOrder(
+                        PosixFilePermission.OWNER_READ, PosixFilePermission.OWNER_WRITE);
+        assertThatThrownBy(() -> Certificate.of(data.resolve("none").toString(), data))
+                .hasMessageContaining("there is no readable file");
+        Path text = Files.writeString(data.resolve("text"), "no certificate");
+        assertThatThrownBy(() -> Certificate.of(text.toString(), data))
+                .hasMessageContaining("is no PKCS #12 file");
     }
 }

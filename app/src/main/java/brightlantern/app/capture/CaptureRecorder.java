@@ -213,7 +213,12 @@ class CaptureRecorder implements AutoCloseable {
                             .orElse("");
             mine.status =
                     trouble.isEmpty()
-                            ? new Status("done", "Recorded. " + found, id)
+                            ? new Status(
+                                    "done",
+                                    id.isPresent()
+                                            ? "Recorded. " + found
+                                            : "Stopped before anything was recorded.",
+                                    id)
                             : new Status("failed", trouble, id);
         }
     }
