@@ -16,6 +16,9 @@ import java.util.zip.ZipFile;
 final class Restore {
     private static final String DATABASE = "lantern.mv.db";
 
+    /** The only user of the database, as application.yaml names it. */
+    private static final String USER = "lantern";
+
     private Restore() {}
 
     /**
@@ -58,7 +61,9 @@ final class Restore {
     private static long jobs(Path data) throws SQLException {
         try (Connection db =
                         DriverManager.getConnection(
-                                "jdbc:h2:file:" + data.resolve("lantern") + ";IFEXISTS=TRUE");
+                                "jdbc:h2:file:" + data.resolve("lantern") + ";IFEXISTS=TRUE",
+                                USER,
+                                "");
                 Statement ask = db.createStatement();
                 ResultSet answer = ask.executeQuery("select count(*) from job")) {
             answer.next();

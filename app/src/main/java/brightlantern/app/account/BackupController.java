@@ -1,6 +1,5 @@
 package brightlantern.app.account;
 
-import brightlantern.app.page.Format;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -44,10 +43,9 @@ class BackupController {
                     "notice",
                     String.format(
                             Locale.ROOT,
-                            "Copied to %s (%.1f MB) at %s. Take it to another machine; it is brought back with --restore=FILE.",
+                            "Copied to %s (%.1f MB). Take it to another machine; it is brought back with --restore=FILE.",
                             file,
-                            bytes / MEGABYTE,
-                            Format.time(Instant.now())));
+                            bytes / MEGABYTE));
         } catch (DataAccessException | IOException failed) {
             LOG.warn("A copy could not be made", failed);
             flash.addFlashAttribute(

@@ -24,7 +24,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * check tells apart from it.
  */
 class AnyPartTest {
-    private static final int EACH = 3;
+    private static final int EACH = 2;
     private static final double SURE = 0.8;
 
     static Stream<String> vehicles() {
@@ -62,7 +62,12 @@ class AnyPartTest {
     void isFoundWhereverItIs(String id) {
         VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
         Reasoners reasoners = new Reasoners(d);
-        List<Suspect> drawn = d.suspects().stream().filter(Reasoners::isDerived).toList();
+        // what blows a fuse takes a lamp in its place: the stand-ins' tests have one
+        List<Suspect> drawn =
+                d.suspects().stream()
+                        .filter(Reasoners::isDerived)
+                        .filter(s -> !(s.effect().orElse(null) instanceof Effect.Shorted))
+                        .toList();
         System.out.printf(
                 "%s: %d circuits, %d components, %d suspects, %d checks, %d symptoms%n",
                 id,
@@ -112,7 +117,7 @@ class AnyPartTest {
                 "%s: first %d of %d, sure and right %d, wrong %d, checks %.1f%n",
                 id, first, EACH, right, wrong, checks / (double) EACH);
         missed.forEach(m -> System.out.println("   " + m));
-        assertThat(first).isGreaterThanOrEqualTo((int) (0.9 * EACH));
+        assertThat(first).isGreaterThanOrEqualTo((int) Math.ceil(0.9 * EACH));
         assertThat(wrong).isLessThanOrEqualTo((int) (0.05 * EACH));
     }
 

@@ -23,7 +23,7 @@ class TwoFaultsTest {
     private static final int MOST_DRAWS = 200;
 
     static Stream<String> vehicles() {
-        return Vehicles.all();
+        return Stream.of("oriel-heron", "stonebarrow-wl9", "velmont-cairn");
     }
 
     /** Breaks a part of another circuit than those of which something is told already. */
