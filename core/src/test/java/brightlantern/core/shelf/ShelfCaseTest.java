@@ -22,7 +22,12 @@ class ShelfCaseTest {
                 codes,
                 List.of("Earth stud G12: 1.8 V while it moves, right is up to 0.1 V"),
                 "Earth stud G12 corroded",
-                "Clean and remake it");
+                "Clean and remake it",
+                "earth-g12",
+                "",
+                0,
+                0,
+                "");
     }
 
     private static double like(ShelfCase c, Set<String> symptoms, Set<String> codes) {
@@ -81,5 +86,15 @@ class ShelfCaseTest {
                 assertThat(like(of(symptoms, codes), symptoms, codes)).isEqualTo(1);
             }
         }
+    }
+
+    @Test
+    void itsCauseStandingHighHereMakesItAlikeWhateverWasTold() {
+        ShelfCase c = of(Set.of("flat"), Set.of("P0299-00"));
+        ShelfCase.Match match = c.match("tamarack-portage", Set.of(), Set.of(), 0.64);
+        assertThat(match.likeness()).isCloseTo(0.4, within(1e-12));
+        assertThat(match.reasons()).contains("its cause stands at 64 % here");
+        assertThat(c.match("oriel-finch", Set.of("flat"), Set.of(), Double.NaN).likeness())
+                .isCloseTo(1 / 3.0, within(1e-12));
     }
 }

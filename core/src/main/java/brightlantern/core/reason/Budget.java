@@ -1,0 +1,82 @@
+package brightlantern.core.reason;
+
+import java.util.List;
+
+/**
+ * The time that a job may take: what was spent on it, and what it still needs to know its cause.
+ *
+ * @param minutes that may be spent
+ * @param spent on the checks that were done
+ * @param needed that the most telling checks still need, until one cause can be named; NaN when all
+ *     that are left do not tell enough
+ * @param fitting how many of them fit into what is left
+ */
+public record Budget(double minutes, double spent, double needed, int fitting) {
+    /** An hour, unless it is said otherwise. */
+    public static final double USUAL_MINUTES = 60;
+
+    /**
+     * What two checks tell is partly the same, so that each adds so much of what it tells alone.
+     */
+    private static final double ITS_OWN = 0.6;
+
+    /** What is left open, in bits, when one cause has four fifths. */
+    private static final double NAMED_BITS = 0.9;
+
+    /**
+     * @param spent minutes of the checks that were done
+     * @param ranking by what they told
+     * @param next checks that may be done, the most telling for each minute first
+     */
+    static Budget of(double minutes, double spent, Ranking ranking, List<NextCheck> next) {
+        double open = ranking.accused().isPresent() ? 0 : open(ranking) - NAMED_BITS;
+        double needed = 0;
+        int fitting = 0;
+        for (NextCheck check : next) {
+            if (open <= 0 || check.bits() < NextStep.LEAST_BITS) {
+                break;
+            }
+            needed += check.check().minutes() + CheckPlanner.MINUTES_ASIDE;
+            open -= ITS_OWN * check.bits();
+            fitting += spent + needed <= minutes ? 1 : 0;
+        }
+        return new Budget(minutes, spent, open > 0 ? Double.NaN : needed, fitting);
+    }
+
+    /** Entropy of the ranking in bits (Shannon 1948). */
+    private static double open(Ranking ranking) {
+        return ranking.standings().stream()
+                .mapToDouble(Standing::sureness)
+                .filter(p -> p > 0 && p < 1)
+                .map(p -> -p * Math.log(p) / Math.log(2))
+                .sum();
+    }
+
+    /** Minutes that are left; below zero when more were spent. */
+    public double left() {
+        return minutes - spent;
+    }
+
+    /** How it stands, in a sentence. */
+    public String words() {
+        String so = "%.0f of %.0f minutes are spent".formatted(spent, minutes);
+        if (needed == 0) {
+            return so + ".";
+        }
+        if (Double.isNaN(needed)) {
+            return so + "; the checks that are left do not tell it apart.";
+        }
+        if (needed <= left()) {
+            return so + "; about %.0f more should name it.".formatted(needed);
+        }
+        return so
+                + "; naming it takes about %.0f more, and %s. Agree on more time, or tell what is known."
+                        .formatted(
+                                needed,
+                                fitting == 0
+                                        ? "no check fits into what is left"
+                                        : fitting == 1
+                                                ? "one check fits into what is left"
+                                                : fitting + " checks fit into what is left");
+    }
+}

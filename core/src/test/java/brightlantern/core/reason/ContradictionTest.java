@@ -1,0 +1,55 @@
+package brightlantern.core.reason;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.Vehicles;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class ContradictionTest {
+    private final Hypotheses hypotheses =
+            new Hypotheses(Vehicles.named("oriel-heron").suspects(), List.of());
+
+    private final String suspect = hypotheses.suspects().get(0);
+    private final Evidence look = new Evidence.Outcome("along-wire", "clean");
+
+    /**
+     * @param itself and others: probability of what was seen under the suspect and under all else
+     */
+    private Learned seen(double itself, double others) {
+        double[] logs = hypotheses.each(h -> Math.log(others));
+        hypotheses.of(suspect).forEach(i -> logs[i] = Math.log(itself));
+        return new Learned(look, logs);
+    }
+
+    private boolean isContradicted(String named, Learned learned) {
+        return Contradiction.of(List.of(named), List.of(learned), hypotheses).isPresent();
+    }
+
+    @Test
+    void whatLookedSoundIsNotNamed() {
+        assertThat(isContradicted(suspect, seen(0.08, 0.97))).isTrue();
+        assertThat(isContradicted(suspect, seen(0.92, 0.02))).isFalse();
+        assertThat(isContradicted(suspect, seen(0.97, 0.97))).isFalse();
+    }
+
+    @Test
+    void somethingElseThatIsSeenToBeWrongIsNotExplainedByIt() {
+        Learned wrongElsewhere = seen(0.02, 0.02);
+        assertThat(isContradicted(suspect, wrongElsewhere)).isTrue();
+        // what explains it may be named beside it
+        String other = hypotheses.suspects().get(1);
+        assertThat(Contradiction.of(List.of(suspect, other), List.of(seen(0.9, 0.02)), hypotheses))
+                .isEmpty();
+    }
+
+    @Test
+    void readingsAreWeighedAndContradictNobodyFlatly() {
+        Learned reading =
+                new Learned(
+                        new Evidence.CodeSeen("P0299-00", false),
+                        hypotheses.each(h -> h.suspectId().equals(suspect) ? -9 : 0));
+        assertThat(isContradicted(suspect, reading)).isFalse();
+    }
+}

@@ -1,0 +1,156 @@
+package brightlantern.core.shelf;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatIllegalArgumentException;
+import static org.assertj.core.api.Assertions.within;
+
+import brightlantern.core.reason.Reasoner;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+class LearnedRatesTest {
+    private final VehicleDescription heron = Vehicles.named("oriel-heron");
+    private final Suspect flawed = heron.suspects().get(2);
+    private final Suspect other = heron.suspects().get(3);
+
+    private ShelfCase of(Suspect cause, String origin) {
+        return new ShelfCase(
+                1,
+                heron.id(),
+                heron.name(),
+                "",
+                Set.of(),
+                Set.of(),
+                List.of(),
+                cause.name(),
+                "x",
+                cause.id(),
+                "",
+                0,
+                0,
+                origin);
+    }
+
+    /** The same part in eight of ten. */
+    private List<ShelfCase> eightOfTen(String origin) {
+        List<ShelfCase> cases = new ArrayList<>();
+        for (int i = 0; i < 10; i++) {
+            cases.add(of(i < 8 ? flawed : other, origin));
+        }
+        return cases;
+    }
+
+    private static double share(VehicleDescription d, Suspect s) {
+        double total = d.suspects().stream().mapToDouble(Suspect::common).sum();
+        return d.suspect(s.id()).orElseThrow().common() / total;
+    }
+
+    @Test
+    void aFlawOfAWholeKindRaisesItByTheComputedAmount() {
+        double before = share(heron, flawed);
+        VehicleDescription taught = LearnedRates.applied(heron, eightOfTen(""));
+        // (200 p + 8) / (200 + 10)
+        assertThat(share(taught, flawed)).isCloseTo((200 * before + 8) / 210, within(1e-12));
+        assertThat(share(taught, heron.suspects().get(5)))
+                .isCloseTo(share(heron, heron.suspects().get(5)) * 200 / 210, within(1e-12));
+        List<Evidence> told = List.of(new Evidence.SymptomTold(heron.symptoms().get(0).id()));
+        double surer = new Reasoner(taught).rank(told).of(flawed.id()).orElseThrow().sureness();
+        assertThat(surer)
+                .isGreaterThan(
+                        2
+                                * new Reasoner(heron)
+                                        .rank(told)
+                                        .of(flawed.id())
+                                        .orElseThrow()
+                                        .sureness());
+    }
+
+    @Test
+    void itTeachesNothingOfAnotherKindOfVehicle() {
+        VehicleDescription finch = Vehicles.named("oriel-finch");
+        assertThat(LearnedRates.applied(finch, eightOfTen(""))).isSameAs(finch);
+        assertThat(LearnedRates.of(finch, eightOfTen(""))).isEmpty();
+    }
+
+    @Test
+    void whatCameFromElsewhereCountsHalf() {
+        assertThat(LearnedRates.of(heron, eightOfTen("Mill Lane")))
+                .filteredOn(l -> l.suspectId().equals(flawed.id()))
+                .singleElement()
+                .satisfies(l -> assertThat(l.cases()).isEqualTo(4))
+                .satisfies(l -> assertThat(l.of()).isEqualTo(5));
+    }
+
+    @Test
+    void casesGoFromOneWorkshopToAnotherAndAreMarked() {
+        CaseFile file = CaseFile.of("Mill Lane", List.of(of(flawed, ""), of(other, "the yard")));
+        assertThat(file.taken())
+                .extracting(ShelfCase::origin)
+                .containsExactly("Mill Lane", "the yard");
+        assertThat(file.taken()).noneMatch(ShelfCase::isOwn);
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> new CaseFile("something", "x", file.cases()).taken())
+                .withMessageContaining("bright-lantern-cases-1");
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> CaseFile.of("x", List.of()).taken())
+                .withMessageContaining("0 cases");
+    }
+
+    @Test
+    void aCaseNeedsNoMoreThanTheSchemaAsksForAndIsNotABook() {
+        ShelfCase bare =
+                new ShelfCase(
+                        0,
+                        heron.id(),
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        "a",
+                        "b",
+                        null,
+                        null,
+                        0,
+                        0,
+                        null);
+        assertThat(CaseFile.of("Mill Lane", List.of(bare)).taken())
+                .singleElement()
+                .satisfies(c -> assertThat(c.codes()).isEmpty())
+                .satisfies(c -> assertThat(c.complaint()).isEmpty());
+        ShelfCase book =
+                new ShelfCase(
+                        0,
+                        heron.id(),
+                        "",
+                        "x".repeat(30_000),
+                        Set.of(),
+                        Set.of(),
+                        List.of(),
+                        "a",
+                        "b",
+                        "",
+                        "",
+                        0,
+                        0,
+                        "");
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> CaseFile.of("x", List.of(bare, book)).taken())
+                .withMessageContaining("case 2 has 30")
+                .withMessageContaining("at most 20000");
+    }
+
+    @Test
+    void aSearchWantsAllItsWords() {
+        ShelfCase c = of(flawed, "");
+        assertThat(c.hasWords("")).isTrue();
+        assertThat(c.hasWords(flawed.name().toUpperCase())).isTrue();
+        assertThat(c.hasWords(flawed.name() + " nowhere")).isFalse();
+    }
+}
