@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param how what the technician does, step by step
  * @param interval seconds between samples
  * @param before share of it that comes before the trigger
+ * @param follows live values that are asked meanwhile, and become lanes as well
  */
 public record CapturePlan(
         String id,
@@ -25,13 +26,19 @@ public record CapturePlan(
         double interval,
         double seconds,
         double before,
-        Optional<Trigger> trigger) {
+        Optional<Trigger> trigger,
+        List<Followed> follows) {
     /** The plan of one cranking. */
     public static final String CRANKING = "cranking";
 
     /** What the plan of a bus begins with; the bus follows. */
     public static final String BUS = "bus-";
 
+    /** What the plan of who leaves first begins with; the cylinder follows. */
+    public static final String LEAVING = "leaving";
+
+    private static final double LEAVING_INTERVAL = 4e-4;
+    private static final double LEAVING_SECONDS = 40;
     private static final double SAMPLES_PER_BIT = 10;
     private static final double BUS_SECONDS = 0.06;
     private static final double BUS_VOLTS = 6;
@@ -51,7 +58,29 @@ public record CapturePlan(
     public CapturePlan {
         how = List.copyOf(how);
         lanes = List.copyOf(lanes);
+        follows = List.copyOf(follows);
     }
+
+    /** One without live values. */
+    private CapturePlan(
+            String id,
+            String name,
+            String why,
+            List<String> how,
+            List<Probe> lanes,
+            double interval,
+            double seconds,
+            double before,
+            Optional<Trigger> trigger) {
+        this(id, name, why, how, lanes, interval, seconds, before, trigger, List.of());
+    }
+
+    /**
+     * A live value beside the lanes.
+     *
+     * @param value its id
+     */
+    public record Followed(LaneRole role, String name, String value) {}
 
     /**
      * A lane as it is to be connected.
@@ -121,6 +150,46 @@ public record CapturePlan(
                         cylinders.hasStarter()
                                 ? new Trigger(1, TURNS_AMPS)
                                 : new Trigger(lanes.size(), TURNS_VOLTS)));
+    }
+
+    /**
+     * What leaves its pattern first when a cylinder is said to misfire under load.
+     *
+     * @param coil whether it is fired by a coil
+     */
+    public static CapturePlan leaving(Cylinders cylinders, int cylinder, boolean coil) {
+        List<Probe> lanes = new ArrayList<>();
+        if (coil) {
+            lanes.add(clamp(LaneRole.COIL, "coil", cylinder, 20));
+        }
+        lanes.add(clamp(LaneRole.INJECTOR, "injector", cylinder, 5));
+        return new CapturePlan(
+                LEAVING + "-" + cylinder,
+                "Who leaves first, cylinder " + cylinder,
+                "Coil, injector and the module's own count of misfires beside each other: what it does because of its count is told from what made it count.",
+                List.of(
+                        "Lead the clamps so that they stay clear of hot and turning parts, and take somebody along.",
+                        "Press Record, then pull away and climb under full load until it is felt, or until the recording ends.",
+                        "Do not lift the foot meanwhile: an engine that coasts stops its injectors by itself."),
+                lanes,
+                LEAVING_INTERVAL,
+                LEAVING_SECONDS,
+                0,
+                Optional.empty(),
+                List.of(
+                        new Followed(
+                                LaneRole.COUNT,
+                                "Misfires of cylinder " + cylinder + ", counted",
+                                cylinders.misfiresOf(cylinder))));
+    }
+
+    private static Probe clamp(LaneRole role, String what, int cylinder, double amps) {
+        return new Probe(
+                role,
+                role.words() + ", cylinder " + cylinder,
+                what + "-" + cylinder,
+                "current clamp round the feed of " + what + " " + cylinder,
+                amps);
     }
 
     private static Probe pickup(LaneRole role, String place, String told, double range) {

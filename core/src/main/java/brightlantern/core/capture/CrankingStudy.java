@@ -55,13 +55,15 @@ public final class CrankingStudy {
             double rpm,
             int cycles,
             List<CylinderSigns> cylinders,
-            List<String> reasons) {
+            List<String> reasons)
+            implements CaptureReading {
         public Judgement {
             cylinders = List.copyOf(cylinders);
             reasons = List.copyOf(reasons);
         }
 
         /** Whether no cylinder stands out. */
+        @Override
         public boolean holds() {
             return outcome.equals("even");
         }

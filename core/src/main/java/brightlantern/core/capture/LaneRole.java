@@ -7,6 +7,9 @@ public enum LaneRole {
     EXHAUST("Exhaust pulses", "kPa"),
     CRANKCASE("Crankcase", "kPa"),
     FIRST_CYLINDER("Firing of the first cylinder", "V"),
+    COIL("Coil current", "A"),
+    INJECTOR("Injector current", "A"),
+    COUNT("Count of misfires", ""),
     POINT("Volts", "V"),
     HIGH_NEAR("High wire, near end", "V"),
     LOW_NEAR("Low wire, near end", "V"),
@@ -28,7 +31,10 @@ public enum LaneRole {
 
     /** Whether it is switched, so that its pulses mean something. */
     public boolean isSwitched() {
-        return this == FIRST_CYLINDER || this == POINT || this == OTHER;
+        return switch (this) {
+            case FIRST_CYLINDER, COIL, INJECTOR, POINT, OTHER -> true;
+            default -> false;
+        };
     }
 
     /** The unit in which studies expect it. */

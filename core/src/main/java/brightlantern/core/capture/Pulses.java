@@ -22,6 +22,9 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
     /** Two rises within this share of a period are one too many. */
     private static final double EXTRA = 0.6;
 
+    /** The usual gap is learned from so many at the beginning. */
+    private static final int LEARNED = 9;
+
     /** Fewer are no train of pulses. */
     private static final int TRAIN = 3;
 
@@ -107,7 +110,8 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
     private List<Double> odd(boolean tooLong) {
         double[] gaps = gaps();
         List<Double> found = new ArrayList<>();
-        double usual = period();
+        // as it began, whatever speed it comes to later
+        double usual = middle(Arrays.copyOf(gaps, Math.min(gaps.length, LEARNED)));
         for (int i = 0; i < gaps.length; i++) {
             boolean is = tooLong ? gaps[i] > MISSING * usual : gaps[i] < EXTRA * usual;
             if (is) {

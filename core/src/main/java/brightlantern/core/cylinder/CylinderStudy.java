@@ -23,6 +23,12 @@ public final class CylinderStudy {
     /** A cylinder that lacks more than so many standard deviations of healthy ones stands out. */
     private static final double STANDS_OUT = 4;
 
+    /**
+     * What lacks less than this share of what the weakest lacks may come from that one: the crank
+     * that it lets down has its neighbours in firing order begin slower or faster.
+     */
+    private static final double OF_ITS_OWN = 0.3;
+
     private CylinderStudy() {}
 
     /**
@@ -98,6 +104,8 @@ public final class CylinderStudy {
         Arrays.sort(sorted);
         double middle = sorted[sorted.length / 2];
         double limit = Math.min(cylinders.weak(), -STANDS_OUT * cylinders.scatter());
+        double level = Math.max(0, middle);
+        double own = Math.min(limit, OF_ITS_OWN * (sorted[0] - level));
         List<Row> rows = new ArrayList<>();
         for (int n = 1; n <= mean.length; n++) {
             rows.add(
@@ -107,7 +115,7 @@ public final class CylinderStudy {
                             mean[n - 1],
                             spread[n - 1],
                             misfires[n - 1],
-                            mean[n - 1] - Math.max(0, middle) < limit));
+                            mean[n - 1] - level < own));
         }
         return Optional.of(verdict(cylinders, rows, limit, seconds, leftOut(fit, seconds)));
     }

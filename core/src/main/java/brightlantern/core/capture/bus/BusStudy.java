@@ -1,6 +1,7 @@
 package brightlantern.core.capture.bus;
 
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureReading;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.network.ControlModule;
@@ -94,7 +95,8 @@ public final class BusStudy {
             List<Levels> levels,
             List<CanFrame> frames,
             int wrong,
-            List<String> reasons) {
+            List<String> reasons)
+            implements CaptureReading {
         public Judgement {
             frames = List.copyOf(frames);
             absent = Set.copyOf(absent);
@@ -103,6 +105,7 @@ public final class BusStudy {
         }
 
         /** Whether nothing is wrong. */
+        @Override
         public boolean holds() {
             return state == WireState.SOUND;
         }
