@@ -39,6 +39,19 @@ public record Consumer(
         return new Consumer(id, name, kind, from, to, ohm, moreOhm + more);
     }
 
+    /**
+     * Whether it works or does not: a filament burns through, and a sensor of which too many ohms
+     * are left is one that tells wrong.
+     */
+    public boolean isOpenOrWell() {
+        return kind == ConsumerKind.LAMP || kind == ConsumerKind.SENSOR;
+    }
+
+    /** The same with so many times its ohms. */
+    Consumer times(double factor) {
+        return new Consumer(id, name, kind, from, to, ohm * factor, moreOhm);
+    }
+
     @Override
     public boolean isLinear(OperatingState state) {
         return kind != ConsumerKind.LAMP;

@@ -22,6 +22,9 @@ public record ExpectedReading(double volts, double tolerance) {
     /** Sensors feel something that nobody told, and scatter. */
     private static final double SIGNAL_SHARE = 0.1;
 
+    /** References and bias resistors scatter by so much. */
+    private static final double REFERENCE_SHARE = 0.02;
+
     /**
      * A reading is right when it lies within so many standard deviations, or this much, of the
      * healthy one.
@@ -40,9 +43,27 @@ public record ExpectedReading(double volts, double tolerance) {
         boolean fed = side.equals("supply") && circuit.sources().isEmpty();
         double drop = fed ? Math.abs(supplyVolts - volts) : Math.abs(volts);
         double supply = fed ? SUPPLY_VOLTS : 0;
-        double parts = (side.equals("signal") ? SIGNAL_SHARE : PARTS_SHARE) * drop;
+        double parts =
+                switch (side) {
+                    case "signal" -> divided(circuit, drop, SIGNAL_SHARE);
+                    case "supply" -> fed ? PARTS_SHARE * drop : divided(circuit, drop, PARTS_SHARE);
+                    default -> PARTS_SHARE * drop;
+                };
         return new ExpectedReading(
                 volts, Math.sqrt(METER_VOLTS * METER_VOLTS + supply * supply + parts * parts));
+    }
+
+    /**
+     * How far what a reference feeds may move with the parts that divide it: most in the middle,
+     * and nothing at either end, where one of them takes no part (the derivative of a voltage
+     * divider).
+     *
+     * @param scatter of the parts, relative
+     */
+    private static double divided(Circuit circuit, double volts, double scatter) {
+        double reference = circuit.sources().stream().mapToDouble(Source::volts).max().orElse(0);
+        double share = reference > 0 ? Math.min(1, volts / reference) : 0.5;
+        return volts * Math.max(REFERENCE_SHARE, 2 * scatter * (1 - share));
     }
 
     /** Least reading that counts as right, V. */

@@ -55,6 +55,53 @@ public sealed interface Fault {
         }
     }
 
+    /** A sensor that tells so many times what a healthy one would, of ohms or of its share. */
+    record Biased(String sensor, double size) implements Fault {
+        @Override
+        public String part() {
+            return sensor;
+        }
+
+        @Override
+        public String unit() {
+            return "times its healthy signal";
+        }
+
+        @Override
+        public Component in(Component part) {
+            if (!part.id().equals(sensor)) {
+                return part;
+            }
+            return part instanceof Divider d
+                    ? d.telling(Math.min(MOST_SHARE, d.share() * size))
+                    : part instanceof Consumer c ? c.times(size) : part;
+        }
+
+        private static final double MOST_SHARE = 0.99;
+    }
+
+    /**
+     * A module that makes so many times of what arrives at its pin.
+     *
+     * @param input the part of the circuit that stands for the input
+     */
+    record Misread(String input, double size) implements Fault {
+        @Override
+        public String part() {
+            return input;
+        }
+
+        @Override
+        public String unit() {
+            return "times what arrives";
+        }
+
+        @Override
+        public Component in(Component part) {
+            return part;
+        }
+    }
+
     /** A motor whose load current is so many times the usual. */
     record Drag(String motor, double size) implements Fault {
         @Override

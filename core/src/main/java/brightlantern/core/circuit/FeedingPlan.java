@@ -162,7 +162,7 @@ final class FeedingPlan extends SheetPlan {
                         c.module(),
                         "",
                         Gauge.Scale.NONE,
-                        !c.hidden()));
+                        c.hidden() ? Gauge.By.HANDS : Gauge.By.DRIVER));
     }
 
     /** Ids of studs that a feeding names and nobody described. */

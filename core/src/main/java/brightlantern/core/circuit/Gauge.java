@@ -17,7 +17,7 @@ import java.util.List;
  * @param module that watches it and sets the codes of its bands; empty when none does
  * @param value the live value that tells it; empty where none does
  * @param scale how the live value follows the voltage
- * @param told whether a driver notices by himself when it is not well
+ * @param by what tells when it is not well
  */
 public record Gauge(
         String id,
@@ -31,7 +31,7 @@ public record Gauge(
         String module,
         String value,
         Scale scale,
-        boolean told) {
+        By by) {
     public Gauge {
         bands = List.copyOf(bands);
         under = OrEmpty.text(under);
@@ -41,6 +41,20 @@ public record Gauge(
 
     private static final String PREFIX = "gauge-";
 
+    /** What tells how it is. */
+    public enum By {
+        /** Its driver notices. */
+        DRIVER,
+        /** Who listens to it or puts a hand on it. */
+        HANDS,
+        /** The module that reads it. */
+        MODULE,
+        /** What its module tells, held against an instrument of one's own. */
+        INSTRUMENT,
+        /** Both leads of a meter. */
+        METER
+    }
+
     /** Of the range of a value so much at either end is no measurement. */
     private static final double END_SHARE = 0.02;
 
@@ -49,10 +63,71 @@ public record Gauge(
      *
      * @param falls whether it is largest where the voltage is least, as temperatures are
      * @param most that the module tells; 0 for what its bytes can carry
+     * @param input the part that stands for the module's input; empty for none
+     * @param beside what tells the same figure by hand; empty for a gauge that is not compared
      */
-    public record Scale(boolean falls, double most) {
+    public record Scale(boolean falls, double most, String input, String beside) {
         /** Of what no live value tells. */
-        public static final Scale NONE = new Scale(false, 0);
+        public static final Scale NONE = new Scale(false, 0, "", "");
+    }
+
+    /** Whether it is read with both leads of a meter; nobody notices it by himself. */
+    public boolean isAcross() {
+        return by == By.METER;
+    }
+
+    /** Whether a driver notices by himself when it is not well. */
+    public boolean told() {
+        return by == By.DRIVER;
+    }
+
+    /** Whether its live value is held against an instrument of one's own. */
+    public boolean isCompared() {
+        return by == By.INSTRUMENT;
+    }
+
+    /**
+     * The share at which its input stands when a module tells this while that is true: what the
+     * signal is off moves the value as much of the way to the end of its range.
+     *
+     * @param right share of a healthy one
+     * @param felt what is true, and what its module tells of it, both in the value's own unit
+     */
+    public double shareOf(Value v, double right, double felt, double told) {
+        if (told == felt) {
+            return right;
+        }
+        boolean up = told > felt != scale.falls();
+        double end = end(v, up);
+        double way = end == felt ? 1 : Math.min(1, (told - felt) / (end - felt));
+        return right + (up ? 1 - right : -right) * way;
+    }
+
+    /**
+     * What a module tells when its input stands at this share; the other way round of {@link
+     * #shareOf}.
+     *
+     * @param right share of a healthy one
+     */
+    public double toldAt(Value v, double right, double felt, double share) {
+        boolean up = share > right;
+        double reach = up ? 1 - right : right;
+        return felt + (end(v, up) - felt) * Math.min(1, Math.abs(share - right) / reach);
+    }
+
+    private double end(Value v, boolean up) {
+        return up != scale.falls() ? most(v) : v.offset();
+    }
+
+    /**
+     * What a comparison shows.
+     *
+     * @param felt by the instrument of one's own
+     * @param told by the module
+     */
+    public Band compared(Value v, double felt, double told) {
+        Band agrees = bands.stream().filter(Band::well).findFirst().orElseThrow();
+        return at(shareOf(v, (begin(agrees) + end(agrees)) / 2, felt, told));
     }
 
     /**
@@ -60,12 +135,12 @@ public record Gauge(
      * temperature, while a pressure of nothing may be one.
      */
     public boolean isToldByValue() {
-        return !value.isEmpty() && scale.falls();
+        return by == By.MODULE && !value.isEmpty() && scale.falls();
     }
 
     /** Whether it is seen, heard or felt at the vehicle; a sensor only tells its module. */
     public boolean isSeen() {
-        return bands.get(bands.size() - 1).well();
+        return by == By.DRIVER || by == By.HANDS;
     }
 
     /** The largest figure that its module tells, in the value's own unit. */
@@ -107,6 +182,9 @@ public record Gauge(
     public double share(Circuit circuit, Voltages volts, Collection<? extends Fault> faults) {
         double share = (volts.at(from) - volts.at(to)) / nominal;
         for (Fault fault : faults) {
+            if (fault instanceof Fault.Misread m && m.input().equals(scale.input())) {
+                share *= m.size();
+            }
             if (fault.part().equals(part)
                     && circuit.component(part).orElse(null) instanceof Consumer c
                     && c.from().equals(from)) {

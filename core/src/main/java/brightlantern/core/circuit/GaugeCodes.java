@@ -2,7 +2,9 @@ package brightlantern.core.circuit;
 
 import brightlantern.core.code.Code;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 
 /** Codes of what modules see at the pins of their circuits. */
 final class GaugeCodes {
@@ -17,15 +19,19 @@ final class GaugeCodes {
      */
     static List<Code> of(List<Circuit> circuits) {
         List<Code> all = new ArrayList<>();
+        Set<String> codes = new HashSet<>();
         for (Circuit c : circuits) {
             for (Gauge g : c.gauges()) {
                 for (Band b : g.bands()) {
-                    if (!b.code().isEmpty()) {
+                    if (!b.code().isEmpty() && codes.add(g.module() + b.code())) {
                         all.add(
                                 new Code(
                                         b.code(),
                                         g.module(),
-                                        g.name() + ": " + b.name(),
+                                        g.isCompared()
+                                                ? c.component(g.part()).orElseThrow().name()
+                                                        + ": what it tells cannot be true"
+                                                : g.name() + ": " + b.name(),
                                         CODE_WEIGHT,
                                         g.id(),
                                         "",

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.function.DoubleFunction;
 
 /** What the gauges of a circuit show, healthy or with a fault in it. */
 public final class GaugeState {
@@ -20,6 +21,11 @@ public final class GaugeState {
 
     /** So finely the size is looked for at which a fault begins to show. */
     private static final double FINE = 1.2;
+
+    private static final double FINE_FACTOR = 1.02;
+
+    /** A sensor that is further off than this many times is no sensor any more. */
+    private static final double FURTHEST = 8;
 
     private final Circuit circuit;
     private final Map<String, FaultTable> tables = new HashMap<>();
@@ -49,9 +55,13 @@ public final class GaugeState {
                                         .moving(s.isEmpty() ? Set.of() : Set.of(s))));
     }
 
+    private List<Gauge> noticed() {
+        return circuit.gauges().stream().filter(g -> !g.isAcross()).toList();
+    }
+
     /** The gauges that do not show what a healthy circuit shows. */
     public List<Gauge> wrong(Optional<Fault> fault) {
-        return circuit.gauges().stream().filter(g -> !g.at(share(g, fault)).well()).toList();
+        return noticed().stream().filter(g -> !g.at(share(g, fault)).well()).toList();
     }
 
     /**
@@ -99,6 +109,48 @@ public final class GaugeState {
             }
         }
         return OptionalDouble.of(low);
+    }
+
+    /**
+     * From how many times on what a part tells shows at a gauge, and down to how many times: the
+     * factors nearest to one, 0 where it never does.
+     *
+     * @param as the fault at a factor
+     */
+    public Off off(DoubleFunction<Fault> as) {
+        return new Off(nearest(as, 1 / FURTHEST), nearest(as, FURTHEST));
+    }
+
+    /**
+     * The factors on either side of one at which something begins to show.
+     *
+     * @param down below 1, and up above; 0 for none
+     */
+    public record Off(double down, double up) {
+        /** Nobody is off by so many times as much as shows. */
+        public static final double MOST_TIMES = 3;
+
+        public boolean shows() {
+            return down > 0 || up > 0;
+        }
+    }
+
+    private double nearest(DoubleFunction<Fault> as, double furthest) {
+        List<Gauge> all = noticed();
+        if (!shows(all, Optional.of(as.apply(furthest)))) {
+            return 0;
+        }
+        double well = 1;
+        double shows = furthest;
+        while (Math.max(shows / well, well / shows) > FINE_FACTOR) {
+            double middle = Math.sqrt(well * shows);
+            if (shows(all, Optional.of(as.apply(middle)))) {
+                shows = middle;
+            } else {
+                well = middle;
+            }
+        }
+        return shows;
     }
 
     private boolean shows(List<Gauge> gauges, Optional<Fault> fault) {

@@ -60,6 +60,8 @@ public record Sensing(
      * @param most that the module tells of it; none for what its bytes can carry
      * @param low code for a signal near earth
      * @param high code for a signal near the reference
+     * @param implausible code for a figure that cannot be true; empty where nobody compares it
+     * @param beside what tells the same figure by hand, such as a thermometer
      */
     public record Felt(
             String id,
@@ -75,6 +77,8 @@ public record Sensing(
             double most,
             String low,
             String high,
+            String implausible,
+            String beside,
             String place,
             double minutes) {
         public Felt {
@@ -82,6 +86,8 @@ public record Sensing(
             value = OrEmpty.text(value);
             low = OrEmpty.text(low);
             high = OrEmpty.text(high);
+            implausible = OrEmpty.text(implausible);
+            beside = OrEmpty.text(beside);
             share = share == 0 ? 0.5 : share;
             pull = pull == 0 ? 2200 : pull;
         }

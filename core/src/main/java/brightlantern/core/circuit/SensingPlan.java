@@ -1,5 +1,6 @@
 package brightlantern.core.circuit;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -20,6 +21,24 @@ final class SensingPlan extends SheetPlan {
     private static final double LOW = 0.04;
 
     private static final double HIGH = 0.96;
+
+    /**
+     * What is nearer than the first of these to what it should be agrees with an instrument of
+     * one's own; from there on it is off by so much.
+     */
+    private static final double[] AWAY = {0.04, 0.1, 0.2};
+
+    private static final String[] FAR = {"somewhat", "clearly", "far"};
+
+    /** A meter across a sound wire of a sensor shows less than this share of the reference. */
+    private static final double LOST = 0.01;
+
+    private static final double TEN = 10;
+
+    /** No share is beyond this. */
+    private static final double MOST = 9;
+
+    private static final String NO_FIGURE = "tells no figure to compare";
 
     private static final double SENSOR_COLUMN = 1.9;
 
@@ -219,6 +238,12 @@ final class SensingPlan extends SheetPlan {
                             REFERENCE_VOLTS,
                             f.pull()));
         }
+        lost(
+                "W-" + f.id(),
+                "the signal wire of " + lower(f.name()) + ", " + at + " to " + signal,
+                divider ? signal : at,
+                divider ? at : signal);
+        String input = (divider ? "I-" : "R-") + at;
         gauges.add(
                 new Gauge(
                         f.id(),
@@ -234,13 +259,75 @@ final class SensingPlan extends SheetPlan {
                                 new Band(
                                         "high",
                                         "at the high end of its signal",
-                                        9,
+                                        MOST,
                                         f.high(),
                                         false)),
                         "",
                         s.module(),
                         f.value(),
-                        new Gauge.Scale(!divider, f.most()),
-                        false));
+                        new Gauge.Scale(!divider, f.most(), input, ""),
+                        Gauge.By.MODULE));
+        if (!f.beside().isEmpty()) {
+            gauges.add(compared(s, f, at, inner, input));
+        }
+    }
+
+    /** Its value held against what an instrument of one's own tells at the same place. */
+    private static Gauge compared(
+            Sensing s, Sensing.Felt f, String at, String inner, String input) {
+        boolean falls = f.kind() == Sensing.Kind.RESISTIVE;
+        double right = falls ? f.ohm() / (f.ohm() + f.pull()) : f.share();
+        List<Band> bands = new ArrayList<>();
+        bands.add(new Band("none-low", NO_FIGURE, LOW, "", false));
+        for (int i = AWAY.length - 1; i >= 0; i--) {
+            double to = right - AWAY[i];
+            if (to > LOW) {
+                bands.add(new Band("less-" + i, off(i, falls), to, f.implausible(), false));
+            }
+        }
+        bands.add(new Band("agrees", "agrees", right + AWAY[0], "", true));
+        for (int i = 0; i < AWAY.length; i++) {
+            double to = i + 1 < AWAY.length ? right + AWAY[i + 1] : HIGH;
+            bands.add(new Band("more-" + i, off(i, !falls), to, f.implausible(), false));
+        }
+        bands.add(new Band("none-high", NO_FIGURE, MOST, "", false));
+        return new Gauge(
+                f.id() + "-compared",
+                f.name() + " against " + f.beside(),
+                f.id(),
+                at,
+                inner,
+                REFERENCE_VOLTS,
+                bands,
+                "",
+                s.module(),
+                f.value(),
+                new Gauge.Scale(falls, f.most(), input, f.beside()),
+                Gauge.By.INSTRUMENT);
+    }
+
+    private static String off(int far, boolean high) {
+        return "tells " + FAR[far] + " too " + (high ? "much" : "little");
+    }
+
+    /** What is lost on a wire whose both ends can be reached, whatever the sensor feels. */
+    private void lost(String wire, String name, String from, String to) {
+        gauges.add(
+                new Gauge(
+                        wire + "-lost",
+                        "Meter across " + name,
+                        wire,
+                        from,
+                        to,
+                        REFERENCE_VOLTS,
+                        List.of(
+                                new Band("nothing", "below 0.05 V", LOST, "", true),
+                                new Band("some", "0.05 to 0.5 V", LOST * TEN, "", false),
+                                new Band("much", "more than 0.5 V", MOST, "", false)),
+                        "",
+                        "",
+                        "",
+                        Gauge.Scale.NONE,
+                        Gauge.By.METER));
     }
 }

@@ -21,6 +21,17 @@ public record Wear(String broken, String repair, double common, double minutes, 
     public static final Wear SHORTED =
             new Wear("touches the body", "Tape and lead another way", 0.3, 55, 10);
 
+    /** A connector that sits loose, or whose springs are worn: it opens when it is shaken. */
+    public static final Wear LOOSE =
+            new Wear("comes and goes", "Mend the contacts of", 1.6, 35, 15);
+
+    /** A sensor that aged: it tells something, and not what is there. */
+    public static final Wear BIASED = new Wear("tells wrong", "Replace", 4, 30, 60);
+
+    /** An input whose converter is off. */
+    public static final Wear MISREAD =
+            new Wear("is misread inside its module", "Replace the module behind", 0.4, 90, 420);
+
     /** What sits inside a module hardly ever fails, and takes the module with it. */
     static final Wear MODULE = new Wear("lost inside", "Replace the module behind", 0.5, 90, 420);
 

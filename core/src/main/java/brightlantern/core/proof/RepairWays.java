@@ -17,9 +17,6 @@ import java.util.Optional;
  * beside it, such as a new wire instead of a joint in the old one.
  */
 public final class RepairWays {
-    /** What an hour of work costs more or less, a minute, in the workshop's currency. */
-    private static final double PRICE_PER_MINUTE = 1.6;
-
     /** Dearer parts are to be had used. */
     private static final double WORTH_USED = 250;
 
@@ -32,8 +29,9 @@ public final class RepairWays {
 
     /**
      * @param circuits in which its part is looked for
+     * @param minute price of a minute of work
      */
-    public static List<RepairWay> of(Suspect suspect, List<Circuit> circuits) {
+    public static List<RepairWay> of(Suspect suspect, List<Circuit> circuits, double minute) {
         Repair repair = suspect.repair();
         Optional<Component> part =
                 suspect.effect()
@@ -46,7 +44,7 @@ public final class RepairWays {
         List<RepairWay> ways = new ArrayList<>();
         Optional<SegmentKind> kind =
                 part.filter(Segment.class::isInstance).map(p -> ((Segment) p).kind());
-        double price = price(suspect);
+        double price = price(suspect, minute);
         ways.add(
                 new RepairWay(
                         repair.name(),
@@ -55,7 +53,7 @@ public final class RepairWays {
                         repair.parts(),
                         kind.map(RepairWays::lasts).orElse(FOR_GOOD),
                         repair.risk()));
-        kind.ifPresent(k -> instead(k, repair, price, ways));
+        kind.ifPresent(k -> instead(k, repair, price, minute, ways));
         if (kind.isEmpty() && price >= WORTH_USED) {
             ways.add(
                     new RepairWay(
@@ -72,11 +70,13 @@ public final class RepairWays {
     /**
      * Work and parts. What is written of a repair is its price; what follows from a circuit tells
      * its parts alone.
+     *
+     * @param minute price of a minute of work
      */
-    public static double price(Suspect suspect) {
+    public static double price(Suspect suspect, double minute) {
         Repair repair = suspect.repair();
         return Reasoners.isDerived(suspect)
-                ? Math.round(repair.price() + repair.minutes() * PRICE_PER_MINUTE)
+                ? Math.round(repair.price() + repair.minutes() * minute)
                 : repair.price();
     }
 
@@ -89,38 +89,56 @@ public final class RepairWays {
     }
 
     private static void instead(
-            SegmentKind kind, Repair repair, double price, List<RepairWay> ways) {
+            SegmentKind kind, Repair repair, double price, double minute, List<RepairWay> ways) {
         switch (kind) {
             case WIRE, SPLICE -> {
                 ways.add(
                         way(
                                 repair,
                                 price,
+                                minute,
                                 "Lead a new wire beside the old one",
                                 30,
                                 15,
                                 "wire, sleeve"));
-                ways.add(way(repair, price, "Replace the harness", 240, 420, "harness"));
+                ways.add(way(repair, price, minute, "Replace the harness", 240, 420, "harness"));
             }
             case CONTACT ->
                     ways.add(
                             way(
                                     repair,
                                     price,
+                                    minute,
                                     "Replace both halves of the plug",
                                     45,
                                     40,
                                     "plug, pins"));
             case EARTH ->
                     ways.add(
-                            way(repair, price, "Lead a new earth beside it", 15, 10, "wire, stud"));
-            case FUSE -> ways.add(way(repair, price, "Replace the fuse box", 120, 260, "fuse box"));
+                            way(
+                                    repair,
+                                    price,
+                                    minute,
+                                    "Lead a new earth beside it",
+                                    15,
+                                    10,
+                                    "wire, stud"));
+            case FUSE ->
+                    ways.add(
+                            way(
+                                    repair,
+                                    price,
+                                    minute,
+                                    "Replace the fuse box",
+                                    120,
+                                    260,
+                                    "fuse box"));
             case DRIVER ->
                     ways.add(
                             new RepairWay(
                                     "Lead it through a relay of its own",
                                     75,
-                                    75 * PRICE_PER_MINUTE + 25,
+                                    75 * minute + 25,
                                     "relay, wire",
                                     "as long as the relay",
                                     "a makeshift: the module goes on storing its code"));
@@ -131,11 +149,17 @@ public final class RepairWays {
     }
 
     private static RepairWay way(
-            Repair repair, double price, String name, double more, double parts, String what) {
+            Repair repair,
+            double price,
+            double minute,
+            String name,
+            double more,
+            double parts,
+            String what) {
         return new RepairWay(
                 name,
                 repair.minutes() + more,
-                Math.round(price + more * PRICE_PER_MINUTE + parts),
+                Math.round(price + more * minute + parts),
                 what,
                 FOR_GOOD,
                 "none to speak of");

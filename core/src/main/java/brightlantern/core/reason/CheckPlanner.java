@@ -17,7 +17,7 @@ final class CheckPlanner {
     private static final double NEVER = 1e-12;
 
     /** Every check takes so long beside itself: to read of it, to get there, to enter it. */
-    private static final double MINUTES_ASIDE = 2;
+    static final double MINUTES_ASIDE = 2;
 
     /** A cause under which a piece is so much likelier, or less likely, had a hand in it; log. */
     private static final double TOUCHED = 0.7;
@@ -85,8 +85,8 @@ final class CheckPlanner {
                 .map(p -> ((Evidence.RepairFailed) p).suspectId())
                 .anyMatch(
                         id ->
-                                IntStream.range(0, logs.length)
-                                        .filter(i -> hypotheses.get(i).suspectId().equals(id))
+                                hypotheses
+                                        .of(id)
                                         .anyMatch(i -> Math.abs(logs[i] - healthy) > TOUCHED));
     }
 

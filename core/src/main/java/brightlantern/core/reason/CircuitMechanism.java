@@ -4,12 +4,14 @@ import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -21,7 +23,6 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleFunction;
 import java.util.function.Function;
-import java.util.stream.IntStream;
 
 /**
  * Faults in circuits: spread over sizes, each of which foretells how fast an actuator moves and
@@ -29,6 +30,14 @@ import java.util.stream.IntStream;
  */
 final class CircuitMechanism implements Mechanism {
     private static final int SIZES = 13;
+
+    private static final String OHM = "Ω";
+
+    /** Ω. */
+    private static final double AS_GOOD_AS_OPEN = 1e5;
+
+    private static final double KILO = 1e3;
+    private static final double TENS = 10;
 
     /** Sizes of what lets less through but is not open: as fine as a meter tells them apart. */
     private static final int PARTIAL = 18;
@@ -41,6 +50,9 @@ final class CircuitMechanism implements Mechanism {
 
     /** What a module reads at a pin, as a share of its reference. */
     private static final double READ_SHARE = 0.012;
+
+    /** What a meter reads across a wire, as a share of the reference. */
+    private static final double METER_SHARE = 0.002;
 
     private final VehicleDescription description;
     private final Predictions predictions;
@@ -75,9 +87,15 @@ final class CircuitMechanism implements Mechanism {
     /** Finding → the gauge of which it tells. */
     private final Map<String, OfGauge> gauges = new HashMap<>();
 
-    CircuitMechanism(VehicleDescription description) {
+    /** Finding → the share of its voltage that its gauge has under each hypothesis. */
+    private final Map<String, double[]> shares = new ConcurrentHashMap<>();
+
+    /**
+     * @param predictions what the circuits of this vehicle foretell
+     */
+    CircuitMechanism(VehicleDescription description, Predictions predictions) {
         this.description = description;
-        this.predictions = new Predictions(description);
+        this.predictions = predictions;
         for (Suspect suspect : description.suspects()) {
             suspect.effect().ifPresent(e -> faults.put(suspect.id(), faults(e)));
         }
@@ -108,9 +126,30 @@ final class CircuitMechanism implements Mechanism {
             // what is behind a blown fuse has nothing, whatever it touches
             return List.of(new Fault.Series(shorted.fuse(), Fault.Series.OPEN_OHM));
         }
+        if (effect instanceof Effect.Off off) {
+            return off(off);
+        }
         return effect instanceof Effect.Drag drag
                 ? spread(SIZES, drag.from(), drag.to(), by -> new Fault.Drag(drag.of(), by))
                 : List.of();
+    }
+
+    /** As far to the one side as to the other from where it begins to show. */
+    private static List<Fault> off(Effect.Off off) {
+        DoubleFunction<Fault> of =
+                by ->
+                        off.misread()
+                                ? new Fault.Misread(off.of(), by)
+                                : new Fault.Biased(off.of(), by);
+        List<Fault> sizes = new ArrayList<>();
+        double most = GaugeState.Off.MOST_TIMES;
+        if (off.down() > 0) {
+            sizes.addAll(spread(SIZES / 2, off.down() / most, off.down(), of));
+        }
+        if (off.up() > 0) {
+            sizes.addAll(spread(SIZES / 2, off.up(), off.up() * most, of));
+        }
+        return sizes;
     }
 
     /** Evenly on a logarithmic scale: a tenth of an ohm is as likely as one. */
@@ -153,7 +192,8 @@ final class CircuitMechanism implements Mechanism {
                             .filter(b -> b.id().equals(o.outcomeId()))
                             .findFirst()
                             .orElseThrow();
-            return under.each(h -> Math.log(chance(its, band, h)));
+            double[] chances = chances(its, band, under);
+            return Arrays.stream(chances).map(Math::log).toArray();
         }
         Optional<Normal[]> normals = read(piece, under);
         double[] logs = new double[under.size()];
@@ -201,15 +241,34 @@ final class CircuitMechanism implements Mechanism {
     }
 
     /** Probability that a gauge shows a band. */
-    private double chance(OfGauge its, Band band, Hypothesis h) {
-        double even = 1.0 / its.gauge().bands().size();
-        double blur = its.gauge().value().isEmpty() ? SEEN_SHARE : READ_SHARE;
-        double share = predictions.share(its.circuit(), its.gauge(), fault(h));
-        double p =
-                Normal.cumulated((its.gauge().end(band) - share) / blur)
-                        - Normal.cumulated((its.gauge().begin(band) - share) / blur);
-        double anything = Odds.anything(h);
-        return (1 - anything) * p + anything * even;
+    private double[] chances(OfGauge its, Band band, Hypotheses under) {
+        Gauge gauge = its.gauge();
+        double even = 1.0 / gauge.bands().size();
+        double blur = blur(gauge);
+        double end = gauge.end(band);
+        double begin = gauge.begin(band);
+        double[] chances =
+                shares.computeIfAbsent(gauge.findingId(), f -> shares(its, under)).clone();
+        for (int i = 0; i < chances.length; i++) {
+            double p =
+                    Normal.cumulated((end - chances[i]) / blur)
+                            - Normal.cumulated((begin - chances[i]) / blur);
+            double anything = Odds.anything(under.get(i));
+            chances[i] = (1 - anything) * p + anything * even;
+        }
+        return chances;
+    }
+
+    private static double blur(Gauge gauge) {
+        return switch (gauge.by()) {
+            case DRIVER, HANDS -> SEEN_SHARE;
+            case MODULE, INSTRUMENT -> READ_SHARE;
+            case METER -> METER_SHARE;
+        };
+    }
+
+    private double[] shares(OfGauge its, Hypotheses under) {
+        return under.each(h -> predictions.share(its.circuit(), its.gauge(), fault(h)));
     }
 
     private static double seconds(Evidence.Run run) {
@@ -256,17 +315,28 @@ final class CircuitMechanism implements Mechanism {
         double log = 0;
         double weight = 0;
         String unit = "";
-        for (int i = 0; i < weights.length; i++) {
+        for (int i : under.of(suspectId).toArray()) {
             Optional<Fault> fault = fault(under.get(i));
-            if (under.get(i).suspectId().equals(suspectId) && fault.isPresent()) {
+            if (fault.isPresent()) {
                 log += weights[i] * Math.log(fault.get().size());
                 weight += weights[i];
                 unit = fault.get().unit();
             }
         }
-        return weight <= 0
-                ? ""
-                : String.format(Locale.ROOT, "about %.2g %s", Math.exp(log / weight), unit);
+        return weight <= 0 ? "" : about(Math.exp(log / weight), unit);
+    }
+
+    /** A size as people say it; what is as good as a break is called one. */
+    private static String about(double size, String unit) {
+        if (!unit.equals(OHM)) {
+            return String.format(Locale.ROOT, "about %.2g %s", size, unit);
+        }
+        if (size >= AS_GOOD_AS_OPEN) {
+            return "open";
+        }
+        return size >= KILO
+                ? String.format(Locale.ROOT, "about %.2g kΩ", size / KILO)
+                : String.format(Locale.ROOT, size >= TENS ? "about %.0f Ω" : "about %.2g Ω", size);
     }
 
     @Override
@@ -311,8 +381,7 @@ final class CircuitMechanism implements Mechanism {
     /** What a gauge shows under the likeliest size of a suspect. */
     private String shows(OfGauge its, String suspectId, Hypotheses under, double[] weights) {
         Hypothesis h =
-                IntStream.range(0, under.size())
-                        .filter(i -> under.get(i).suspectId().equals(suspectId))
+                under.of(suspectId)
                         .boxed()
                         .max(Comparator.comparingDouble(i -> weights[i]))
                         .map(under::get)
@@ -338,9 +407,7 @@ final class CircuitMechanism implements Mechanism {
 
         @Override
         public List<double[]> outcomes() {
-            return its.gauge().bands().stream()
-                    .map(b -> under.each(h -> chance(its, b, h)))
-                    .toList();
+            return its.gauge().bands().stream().map(b -> chances(its, b, under)).toList();
         }
 
         @Override
@@ -378,14 +445,13 @@ final class CircuitMechanism implements Mechanism {
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         double most = 0;
-        for (int i = 0; i < weights.length; i++) {
-            if (under.get(i).suspectId().equals(suspect)) {
-                most = Math.max(most, weights[i]);
-            }
+        int[] sizes = under.of(suspect).toArray();
+        for (int i : sizes) {
+            most = Math.max(most, weights[i]);
         }
-        for (int i = 0; i < weights.length; i++) {
+        for (int i : sizes) {
             // sizes that the evidence has all but excluded would only widen the band
-            if (under.get(i).suspectId().equals(suspect) && weights[i] >= 0.1 * most) {
+            if (weights[i] >= 0.1 * most) {
                 double mean = normals[i].mean();
                 low = Math.min(low, mean);
                 high = Math.max(high, mean);

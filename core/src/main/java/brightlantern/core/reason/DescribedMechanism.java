@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.code.Code;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
@@ -10,6 +11,7 @@ import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -55,8 +57,14 @@ final class DescribedMechanism implements Mechanism {
     private final VehicleDescription description;
     private final Map<String, String> elements;
 
+    /** What comes and goes is away for so much of the time that nobody shakes it. */
+    private static final double AWAY = 0.5;
+
     /** Codes that modules set by what they see at the pins of drawn circuits. */
     private final Set<String> circuitCodes;
+
+    /** Code → those that bring it along. */
+    private final Map<String, List<String>> bringing = new HashMap<>();
 
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
@@ -74,6 +82,13 @@ final class DescribedMechanism implements Mechanism {
         this.description = description;
         this.circuitCodes =
                 description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
+        for (Code code : description.codes()) {
+            code.brings()
+                    .forEach(
+                            b ->
+                                    bringing.computeIfAbsent(b, k -> new ArrayList<>())
+                                            .add(code.code()));
+        }
         this.elements = NetworkMechanism.elements(description.suspects());
     }
 
@@ -115,7 +130,7 @@ final class DescribedMechanism implements Mechanism {
                     h.isUnknown() && !code.present()
                             ? LEAK
                             : chance(h, s -> codeUnder(s, code.code()), LEAK);
-            return code.present() ? p : 1 - p;
+            return code.present() ? p : Math.max(1 - p, away(h));
         }
         if (piece instanceof Evidence.Outcome outcome) {
             Finding finding = description.finding(outcome.findingId()).orElseThrow();
@@ -125,11 +140,7 @@ final class DescribedMechanism implements Mechanism {
     }
 
     private double told(Hypothesis h, String symptomId) {
-        boolean named =
-                description
-                        .suspect(h.suspectId())
-                        .map(s -> s.symptoms().containsKey(symptomId))
-                        .orElse(false);
+        boolean named = h.described().map(s -> s.symptoms().containsKey(symptomId)).orElse(false);
         boolean drawn = symptomId.startsWith(CircuitSuspects.PREFIX);
         return symptom(h, symptomId) * (named || drawn ? 1 : JUST_THIS);
     }
@@ -148,14 +159,24 @@ final class DescribedMechanism implements Mechanism {
         if (h.isNothing()) {
             return 1 - LEAK;
         }
-        return symptomId.isEmpty() ? UNCODED_GONE : 1 - symptom(h, symptomId);
+        return symptomId.isEmpty() ? UNCODED_GONE : Math.max(1 - symptom(h, symptomId), away(h));
+    }
+
+    /** How often what comes and goes is away, whatever it shows when it is there. */
+    private static double away(Hypothesis h) {
+        return h.described()
+                        .flatMap(Suspect::effect)
+                        .filter(Effect.Loose.class::isInstance)
+                        .isPresent()
+                ? AWAY
+                : 0;
     }
 
     private double chance(Hypothesis h, Function<Suspect, Double> of, double otherwise) {
         if (h.isUnknown()) {
             return UNKNOWN_SYMPTOM;
         }
-        Double told = description.suspect(h.suspectId()).map(of).orElse(null);
+        Double told = h.described().map(of).orElse(null);
         return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
     }
 
@@ -168,16 +189,16 @@ final class DescribedMechanism implements Mechanism {
         if (told != null) {
             return told;
         }
-        return description.codes().stream()
-                .filter(c -> c.brings().contains(code) && suspect.codes().containsKey(c.code()))
-                .map(c -> BROUGHT * suspect.codes().get(c.code()))
+        return bringing.getOrDefault(code, List.of()).stream()
+                .filter(suspect.codes()::containsKey)
+                .map(c -> BROUGHT * suspect.codes().get(c))
                 .max(Comparator.naturalOrder())
                 .orElse(null);
     }
 
     /** What a suspect tells of the outcomes of a finding; empty when it tells nothing of it. */
     private Optional<Map<String, Double>> tells(Hypothesis h, String findingId) {
-        return description.suspect(h.suspectId()).map(s -> s.tells().get(findingId));
+        return h.described().map(s -> s.tells().get(findingId));
     }
 
     /**
@@ -259,11 +280,7 @@ final class DescribedMechanism implements Mechanism {
         public List<String> expectations() {
             List<String> texts = new ArrayList<>();
             for (String id : under.leading(weights).stream().limit(SHOWN).toList()) {
-                Hypothesis h =
-                        under.all().stream()
-                                .filter(x -> x.suspectId().equals(id))
-                                .findFirst()
-                                .orElseThrow();
+                Hypothesis h = under.get(under.of(id).findFirst().orElseThrow());
                 finding.outcomes().stream()
                         .max(Comparator.comparingDouble(o -> odds(h, finding, o)))
                         .ifPresent(o -> texts.add(under.name(id) + ": " + o.name()));

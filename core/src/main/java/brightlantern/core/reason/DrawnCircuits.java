@@ -39,11 +39,16 @@ final class DrawnCircuits {
     private static final double UNPLUG_MINUTES = 1.5;
     private static final double SEE_MINUTES = 0.6;
     private static final double VALUE_MINUTES = 0.4;
+    private static final double COMPARE_MINUTES = 5;
     private static final double OPEN_MINUTES = 2.5;
     static final String CLEAN = "clean";
     private static final String PINS = "pins-";
     private static final String ALONG = "along-";
     private static final String BEHIND = "behind-";
+    private static final String MOVED = "move-";
+    static final String STEADY = "steady";
+    static final String JUMPS = "jumps";
+    private static final double MOVE_MINUTES = 3;
     static final String RUBBED = "rubbed";
     private static final double ALONG_MINUTES = 9;
     private static final double BEHIND_MINUTES = 6;
@@ -116,7 +121,7 @@ final class DrawnCircuits {
         List<Finding> all = new ArrayList<>();
         for (Circuit c : circuits) {
             for (Gauge g : c.gauges()) {
-                if (!g.isSeen() && !g.isToldByValue()) {
+                if (!isLookedAt(g)) {
                     continue;
                 }
                 List<FindingOutcome> outcomes =
@@ -146,9 +151,20 @@ final class DrawnCircuits {
                                                     "pin " + pin + " corroded or loose",
                                                     MISREAD)));
                     all.add(new Finding(lookedAt(plug), "Pins of " + plug, outcomes, ""));
+                    all.add(shaken(plug));
                 });
         eachRub((c, wire) -> all.add(rubbed(c, wire)), (c, fuse) -> all.add(lamp(fuse)));
         return all;
+    }
+
+    private static Finding shaken(String plug) {
+        return new Finding(
+                moved(plug),
+                "Harness moved at " + plug,
+                List.of(
+                        new FindingOutcome(STEADY, "all steady", rightly(2)),
+                        new FindingOutcome(JUMPS, "something flickers or jumps", MISREAD)),
+                "");
     }
 
     /** Probability of the one of several outcomes that a healthy circuit shows. */
@@ -159,6 +175,11 @@ final class DrawnCircuits {
     /** The finding that tells how the pins of a connector look. */
     static String lookedAt(String plug) {
         return PINS + plug;
+    }
+
+    /** The finding that tells whether something jumps while a harness is moved. */
+    static String moved(String plug) {
+        return MOVED + plug;
     }
 
     /** The finding that tells whether a wire has rubbed through. */
@@ -174,6 +195,7 @@ final class DrawnCircuits {
     /** Whether a finding is a look at what circuits are made of. */
     static boolean isLook(String findingId) {
         return findingId.startsWith(PINS)
+                || findingId.startsWith(MOVED)
                 || findingId.startsWith(ALONG)
                 || findingId.startsWith(BEHIND);
     }
@@ -242,11 +264,14 @@ final class DrawnCircuits {
     List<Check> checks() {
         Set<Check> all = new LinkedHashSet<>();
         for (Circuit c : circuits) {
-            c.gauges().stream()
-                    .filter(g -> g.isSeen() || g.isToldByValue())
-                    .forEach(g -> all.add(look(c, g)));
+            c.gauges().stream().filter(DrawnCircuits::isLookedAt).forEach(g -> all.add(look(c, g)));
             for (Segment s : c.segments()) {
-                s.pin().ifPresent(pin -> all.add(opened(pin.plug(), c.point(s.from()))));
+                s.pin()
+                        .ifPresent(
+                                pin -> {
+                                    all.add(opened(pin.plug(), c.point(s.from())));
+                                    all.add(moved(pin.plug(), c.point(s.from())));
+                                });
             }
             for (ProbePoint p : c.points()) {
                 if (CircuitSuspects.tells(p)) {
@@ -282,7 +307,31 @@ final class DrawnCircuits {
         return List.copyOf(all);
     }
 
+    private static boolean isLookedAt(Gauge g) {
+        return g.by() != Gauge.By.MODULE || g.isToldByValue();
+    }
+
     private static Check look(Circuit c, Gauge g) {
+        if (g.isAcross()) {
+            return new Check.Look(
+                    "look-" + g.id(),
+                    g.name(),
+                    "trace",
+                    List.of(g.findingId()),
+                    c.point(g.from()).minutes() + c.point(g.to()).minutes() + READING_MINUTES,
+                    "What is lost between both ends is lost on the wire, whatever the sensor feels.",
+                    "");
+        }
+        if (g.isCompared()) {
+            return new Check.Look(
+                    "look-" + g.id(),
+                    "Compare: " + g.name(),
+                    "trace",
+                    List.of(g.findingId()),
+                    c.point(g.from()).minutes() + COMPARE_MINUTES,
+                    "A sensor that tells a wrong figure shows nothing on a meter; another instrument at the same place does.",
+                    "");
+        }
         return new Check.Look(
                 "look-" + g.id(),
                 (g.told()
@@ -308,6 +357,17 @@ final class DrawnCircuits {
                 List.of(lookedAt(plug)),
                 at.minutes() + OPEN_MINUTES,
                 "No meter reaches between a pin and what it leads to; eyes do.",
+                "");
+    }
+
+    private static Check moved(String plug, ProbePoint at) {
+        return new Check.Look(
+                "move-" + plug,
+                "Move the harness at " + plug + " and watch what hangs on it (" + at.place() + ")",
+                "trace",
+                List.of(moved(plug)),
+                at.minutes() + MOVE_MINUTES,
+                "What comes and goes is sound while nobody touches it; shaken, it shows.",
                 "");
     }
 

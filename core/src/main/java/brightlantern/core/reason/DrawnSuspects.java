@@ -1,12 +1,9 @@
 package brightlantern.core.reason;
 
-import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
-import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Fault;
-import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
@@ -16,8 +13,6 @@ import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -28,9 +23,6 @@ import java.util.Set;
 
 /** What can break in circuits with gauges, and what follows from it. */
 final class DrawnSuspects {
-    /** A fault that shows is told by its driver, or seen by its module, so often. */
-    private static final double SHOWS = 0.92;
-
     private static final double LARGEST_TIMES = 80;
 
     /** A bad contact looks bad so often. */
@@ -44,9 +36,13 @@ final class DrawnSuspects {
     /** Who looks along a wire that has rubbed through sees it so often. */
     private static final double RUB_SEEN = 0.92;
 
+    /** Of what may also break so many are no breaks. */
+    private static final double PARTLY = 0.6;
+
     private static final double LAMP_TELLS = 0.96;
 
     private final List<Circuit> circuits;
+    private final Shows shows;
     private final Set<String> written;
     private final Map<String, Set<String>> pins;
     private final Map<String, Map<String, Shorts.Short>> shorts;
@@ -64,6 +60,7 @@ final class DrawnSuspects {
             Map<String, Map<String, Shorts.Short>> shorts) {
         this.shorts = shorts;
         this.circuits = circuits;
+        this.shows = new Shows(circuits);
         this.written = written;
         this.pins = pins;
     }
@@ -85,43 +82,38 @@ final class DrawnSuspects {
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> all() {
         Map<String, Suspect> all = new LinkedHashMap<>();
-        Map<String, GaugeState> states = new LinkedHashMap<>();
-        Map<String, List<Circuit>> with = new HashMap<>();
-        for (Circuit c : circuits) {
-            states.put(c.id(), new GaugeState(c, GaugeState.TYPICAL_VOLTS));
-            for (Component part : c.components()) {
-                with.computeIfAbsent(part.id(), x -> new ArrayList<>()).add(c);
-            }
-        }
+        LyingSuspects lying = new LyingSuspects(shows);
+        LooseSuspects loose = new LooseSuspects(circuits, shows);
         for (Circuit c : circuits) {
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id()) && !written.contains(part.id())) {
-                    suspect(c, part, with, states).ifPresent(s -> all.put(part.id(), s));
-                    chafed(c, part, with, states).ifPresent(s -> all.put(part.id() + CHAFED, s));
-                    shorted(c, part, with, states).ifPresent(s -> all.put(part.id() + SHORTED, s));
+                    suspect(c, part).ifPresent(s -> all.put(part.id(), s));
+                    chafed(c, part).ifPresent(s -> all.put(part.id() + CHAFED, s));
+                    shorted(c, part).ifPresent(s -> all.put(part.id() + SHORTED, s));
+                    lying.of(c, part).forEach(s -> all.putIfAbsent(s.id(), s));
+                    loose.of(part).ifPresent(s -> all.putIfAbsent(s.id(), s));
                 }
             }
         }
         return List.copyOf(all.values());
     }
 
-    private Optional<Suspect> suspect(
-            Circuit c,
-            Component part,
-            Map<String, List<Circuit>> with,
-            Map<String, GaugeState> states) {
-        OptionalDouble edge = states.get(c.id()).edge(part.id());
+    private Optional<Suspect> suspect(Circuit c, Component part) {
+        OptionalDouble edge = shows.state(c).edge(part.id());
         if (edge.isEmpty()) {
             return Optional.empty();
         }
         Fault open = new Fault.Series(part.id(), Fault.Series.OPEN_OHM);
+        double most = Math.min(edge.getAsDouble() * LARGEST_TIMES, Fault.Series.OPEN_OHM);
+        List<Fault> sizes =
+                Shows.sizes(edge.getAsDouble(), most, ohm -> new Fault.Series(part.id(), ohm));
         return Optional.of(
-                suspect(
+                Shows.suspect(
                         part.id(),
                         name(c, part),
                         part.wear(),
                         effect(c, part, edge.getAsDouble()),
-                        shown(open, with, states),
+                        shows.of(open).with(shows.doubted(sizes, PARTLY)),
                         tells(part),
                         repair(c, part)));
     }
@@ -130,28 +122,29 @@ final class DrawnSuspects {
      * A wire of sensors that touches the body. One that a fuse protects blows it, and is looked for
      * behind the fuse.
      */
-    private Optional<Suspect> chafed(
-            Circuit c,
-            Component part,
-            Map<String, List<Circuit>> with,
-            Map<String, GaugeState> states) {
+    private Optional<Suspect> chafed(Circuit c, Component part) {
         if (c.sources().isEmpty() || !isWire(part)) {
             return Optional.empty();
         }
-        OptionalDouble edge = states.get(c.id()).chafes(part.id());
+        OptionalDouble edge = shows.state(c).chafes(part.id());
         if (edge.isEmpty()) {
             return Optional.empty();
         }
         String name = part.name() + " " + Wear.CHAFED.broken() + "," + between(c, part);
         Fault bare = new Fault.Chafed(part.id(), GaugeState.TOUCHES_OHM);
+        List<Fault> sizes =
+                Shows.sizes(
+                        GaugeState.TOUCHES_OHM,
+                        edge.getAsDouble(),
+                        ohm -> new Fault.Chafed(part.id(), ohm));
         return Optional.of(
-                suspect(
+                Shows.suspect(
                         part.id() + CHAFED,
                         name,
                         Wear.CHAFED,
                         new Effect.Chafed(
                                 c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
-                        shown(bare, with, states),
+                        shows.of(bare).with(shows.doubted(sizes, 1)),
                         rubbed(part),
                         new Repair(
                                 "repair-" + CircuitSuspects.PREFIX + part.id() + CHAFED,
@@ -170,16 +163,12 @@ final class DrawnSuspects {
     }
 
     /** A wire behind a fuse that touches the body: its fuse is blown, and a new one blows too. */
-    private Optional<Suspect> shorted(
-            Circuit c,
-            Component part,
-            Map<String, List<Circuit>> with,
-            Map<String, GaugeState> states) {
+    private Optional<Suspect> shorted(Circuit c, Component part) {
         Shorts.Short its = shorts.get(c.id()).get(part.id());
         if (its == null || written.contains(its.fuse())) {
             return Optional.empty();
         }
-        Shown shown = shown(new Fault.Series(its.fuse(), Fault.Series.OPEN_OHM), with, states);
+        Shows.Shown shown = shows.of(new Fault.Series(its.fuse(), Fault.Series.OPEN_OHM));
         if (shown.words().isEmpty()) {
             return Optional.empty();
         }
@@ -191,7 +180,7 @@ final class DrawnSuspects {
         }
         tells.put(DrawnCircuits.behind(its.fuse()), lamp);
         return Optional.of(
-                suspect(
+                Shows.suspect(
                         part.id() + SHORTED,
                         part.name()
                                 + " "
@@ -220,64 +209,11 @@ final class DrawnSuspects {
     }
 
     /**
-     * What follows from a fault.
-     *
-     * @param symptoms and codes ids
-     * @param words what is seen, each in words
+     * A filament is whole or burnt through, a sensor open or well; all else may also let less
+     * through.
      */
-    private record Shown(List<String> symptoms, List<String> codes, List<String> words) {}
-
-    private static Shown shown(
-            Fault fault, Map<String, List<Circuit>> with, Map<String, GaugeState> states) {
-        Shown shown = new Shown(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
-        Optional<Fault> its = Optional.of(fault);
-        for (Circuit c : with.get(fault.part())) {
-            for (Gauge g : states.get(c.id()).wrong(its)) {
-                Band band = g.at(states.get(c.id()).share(g, its));
-                shown.words().add(g.name() + " " + band.name());
-                if (g.told()) {
-                    shown.symptoms().add(DrawnCircuits.symptomId(g));
-                }
-                if (!band.code().isEmpty()) {
-                    shown.codes().add(band.code());
-                }
-            }
-        }
-        return shown;
-    }
-
-    private static Suspect suspect(
-            String id,
-            String name,
-            Wear wear,
-            Effect effect,
-            Shown shown,
-            Map<String, Map<String, Double>> tells,
-            Repair repair) {
-        Map<String, Double> codes = new LinkedHashMap<>();
-        Map<String, Double> symptoms = new LinkedHashMap<>();
-        shown.codes().forEach(c -> codes.put(c, SHOWS));
-        shown.symptoms().forEach(s -> symptoms.put(s, SHOWS));
-        List<String> words = shown.words();
-        String chain =
-                words.size() > 2
-                        ? words.get(0) + ", and " + (words.size() - 1) + " more like it"
-                        : String.join(", ", words);
-        return new Suspect(
-                CircuitSuspects.PREFIX + id,
-                name,
-                wear.common(),
-                Optional.of(effect),
-                codes,
-                symptoms,
-                tells,
-                List.of(name, chain),
-                repair);
-    }
-
-    /** A filament is whole or burnt through; all else may also let less through. */
     private static Effect effect(Circuit c, Component part, double edge) {
-        boolean burns = part instanceof Consumer k && k.kind() == ConsumerKind.LAMP;
+        boolean burns = part instanceof Consumer k && k.isOpenOrWell();
         double most = Math.min(edge * LARGEST_TIMES, Fault.Series.OPEN_OHM);
         return new Effect.Series(
                 c.id(),
@@ -317,7 +253,7 @@ final class DrawnSuspects {
                 false);
     }
 
-    private static String lower(String name) {
+    static String lower(String name) {
         return name.length() > 1 && Character.isUpperCase(name.charAt(1))
                 ? name
                 : name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1);

@@ -28,8 +28,10 @@ public final class Explanation {
      * @param standings the surest first
      * @param alike the surest, and those that cannot be told from it
      * @param two probability that two things are broken
+     * @param contradicted whether a look speaks flatly against what leads
      */
-    static String sentence(List<Standing> standings, List<Standing> alike, double two) {
+    static String sentence(
+            List<Standing> standings, List<Standing> alike, double two, boolean contradicted) {
         Standing lead = standings.get(0);
         if (two >= Ranking.POINTED_AT && lead.isDescribed()) {
             return both(standings, two);
@@ -48,7 +50,13 @@ public final class Explanation {
                             : "No described cause explains what was found; something else is likely ("
                                     + sure
                                     + ").";
-            default -> named(lead, alike, sure);
+            default ->
+                    contradicted && lead.sureness() >= Ranking.POINTED_AT
+                            ? lead.name()
+                                    + " leads ("
+                                    + sure
+                                    + "), and what was seen speaks against it: look again, or it is something not on this list."
+                            : named(lead, alike, sure);
         };
     }
 

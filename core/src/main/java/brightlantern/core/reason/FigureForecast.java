@@ -1,11 +1,12 @@
 package brightlantern.core.reason;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 
 /**
  * A figure that is going to be read: the scale is cut where the hypotheses differ, and each has its
@@ -17,6 +18,9 @@ final class FigureForecast implements Mechanism.Forecast {
 
     /** Hypotheses fainter than this do not decide where the scale is cut. */
     private static final double FAINT = 1e-4;
+
+    /** Figures that lie within this, in its unit, are told as one. */
+    private static final double APART = 0.8;
 
     private final Hypotheses under;
     private final double[] weights;
@@ -94,19 +98,50 @@ final class FigureForecast implements Mechanism.Forecast {
         return edges;
     }
 
+    /** What it may read: figures near to each other as one, at their mean, with their weight. */
+    List<Reasoner.Figure> figures() {
+        int[] order =
+                IntStream.range(0, normals.length)
+                        .boxed()
+                        .sorted(Comparator.comparingDouble(i -> normals[i].mean()))
+                        .mapToInt(i -> i)
+                        .toArray();
+        List<Reasoner.Figure> figures = new ArrayList<>();
+        double weight = 0;
+        double sum = 0;
+        double first = Double.NaN;
+        for (int i : order) {
+            double mean = normals[i].mean();
+            if (mean - first > APART) {
+                figures.add(new Reasoner.Figure(sum / weight, weight));
+                weight = 0;
+                sum = 0;
+                first = Double.NaN;
+            }
+            if (weights[i] > 0) {
+                first = Double.isNaN(first) ? mean : first;
+                weight += weights[i];
+                sum += weights[i] * mean;
+            }
+        }
+        if (weight > 0) {
+            figures.add(new Reasoner.Figure(sum / weight, weight));
+        }
+        return figures;
+    }
+
     /** Those under which it would show come first: a list of likes tells nobody why to do it. */
     @Override
     public List<String> expectations() {
         String healthy = band(Hypothesis.NOTHING);
         List<String> texts = new ArrayList<>(List.of("Healthy: " + healthy));
-        Map<String, String> bands = new LinkedHashMap<>();
         List<String> leading = under.leading(weights);
-        leading.forEach(id -> bands.put(id, band(id)));
-        bands.entrySet().stream()
-                .filter(e -> !e.getValue().equals(healthy))
+        leading.stream()
+                .map(id -> under.name(id) + ": " + band(id))
+                .filter(text -> !text.endsWith(": " + healthy))
                 .limit(Mechanism.SHOWN)
-                .forEach(e -> texts.add(under.name(e.getKey()) + ": " + e.getValue()));
-        if (leading.stream().limit(Mechanism.SHOWN).anyMatch(id -> bands.get(id).equals(healthy))) {
+                .forEach(texts::add);
+        if (leading.stream().limit(Mechanism.SHOWN).anyMatch(id -> band(id).equals(healthy))) {
             texts.add("The others: as when healthy");
         }
         return texts;

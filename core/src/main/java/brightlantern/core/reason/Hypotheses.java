@@ -2,10 +2,12 @@ package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Suspect;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
 
@@ -32,6 +34,11 @@ public final class Hypotheses {
     /** Hypothesis → place of its suspect in {@link #suspects}. */
     private final int[] suspectOf;
 
+    private final Map<String, Integer> index = new HashMap<>();
+
+    /** Where the hypotheses of each suspect begin; they stand together. */
+    private final int[] begins;
+
     /**
      * @param described the suspects of a vehicle
      * @param mechanisms each spreads those that are its own over their sizes; none spreads
@@ -46,19 +53,32 @@ public final class Hypotheses {
         for (Suspect suspect : described) {
             int sizes = mechanisms.stream().mapToInt(m -> m.sizes(suspect)).max().orElse(1);
             for (int i = 0; i < sizes; i++) {
-                all.add(new Hypothesis(suspect.id(), i, suspect.common() * share / sizes));
+                all.add(
+                        new Hypothesis(
+                                suspect.id(),
+                                i,
+                                suspect.common() * share / sizes,
+                                Optional.of(suspect)));
             }
         }
         described.forEach(s -> names.put(s.id(), s.name()));
         names.put(Hypothesis.SOMETHING_ELSE, "Something not on this list");
         names.put(Hypothesis.NOTHING, "Nothing broken at present");
         // these two are the last
-        all.add(new Hypothesis(Hypothesis.SOMETHING_ELSE, 0, PRIOR_SOMETHING_ELSE + open));
-        all.add(new Hypothesis(Hypothesis.NOTHING, 0, PRIOR_NOTHING + open));
+        all.add(undescribed(Hypothesis.SOMETHING_ELSE, PRIOR_SOMETHING_ELSE + open));
+        all.add(undescribed(Hypothesis.NOTHING, PRIOR_NOTHING + open));
         suspects = all.stream().map(Hypothesis::suspectId).distinct().toList();
-        Map<String, Integer> index = new HashMap<>();
         suspects.forEach(id -> index.put(id, index.size()));
         suspectOf = all.stream().mapToInt(h -> index.get(h.suspectId())).toArray();
+        begins = new int[suspects.size() + 1];
+        for (int k : suspectOf) {
+            begins[k + 1]++;
+        }
+        Arrays.parallelPrefix(begins, Integer::sum);
+    }
+
+    private static Hypothesis undescribed(String id, double prior) {
+        return new Hypothesis(id, 0, prior, Optional.empty());
     }
 
     /** Share of all causes that the description covers: a list of one cause is not complete. */
@@ -130,7 +150,17 @@ public final class Hypotheses {
 
     /** A figure for each hypothesis. */
     public double[] each(ToDoubleFunction<Hypothesis> figure) {
-        return all.stream().mapToDouble(figure).toArray();
+        double[] figures = new double[all.size()];
+        for (int i = 0; i < figures.length; i++) {
+            figures[i] = figure.applyAsDouble(all.get(i));
+        }
+        return figures;
+    }
+
+    /** Places of the hypotheses of a suspect; none for one that is not among them. */
+    IntStream of(String suspectId) {
+        Integer k = index.get(suspectId);
+        return k == null ? IntStream.empty() : IntStream.range(begins[k], begins[k + 1]);
     }
 
     /** Sums over the hypotheses of each suspect, in the order of {@link #suspects}. */

@@ -1,12 +1,16 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.suspect.Suspect;
+import java.util.Optional;
+
 /**
  * A suspect at one size of its fault.
  *
  * @param size index among the sizes into which its mechanism spreads it; 0 for what has none
  * @param prior probability before anything was found
+ * @param described the suspect; empty for the two that nobody described
  */
-public record Hypothesis(String suspectId, int size, double prior) {
+public record Hypothesis(String suspectId, int size, double prior, Optional<Suspect> described) {
     /** Id of the cause that nobody described. */
     public static final String SOMETHING_ELSE = "something-else";
 

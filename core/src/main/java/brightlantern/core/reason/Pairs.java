@@ -57,12 +57,32 @@ final class Pairs {
     private final double[] priors;
     private final double described;
 
+    /** Place of the repair of each hypothesis' suspect among what was learned; −1 without one. */
+    private final int[] mendedAt;
+
+    /** By hypothesis and piece. */
+    private final double[][] logs;
+
     private Pairs(Hypotheses hypotheses, List<Learned> learned) {
         this.hypotheses = hypotheses;
         this.learned = learned;
         this.priors = hypotheses.priors();
         this.nothing = hypotheses.healthy();
         this.described = sum(priors, this::isDescribed);
+        this.mendedAt = new int[priors.length];
+        Arrays.fill(mendedAt, -1);
+        for (int e = learned.size() - 1; e >= 0; e--) {
+            if (learned.get(e).piece() instanceof Evidence.RepairFailed failed) {
+                int at = e;
+                hypotheses.of(failed.suspectId()).forEach(i -> mendedAt[i] = at);
+            }
+        }
+        this.logs = new double[priors.length][learned.size()];
+        for (int e = 0; e < learned.size(); e++) {
+            for (int i = 0; i < priors.length; i++) {
+                logs[i][e] = learned.get(e).logs()[i];
+            }
+        }
     }
 
     /** What is known of two faults; nothing before there is something that they could share. */
@@ -80,18 +100,7 @@ final class Pairs {
     }
 
     private boolean isMended(int i) {
-        return mendedAt(i) >= 0;
-    }
-
-    /** Place of the repair of a hypothesis' suspect among what was learned; −1 without one. */
-    private int mendedAt(int i) {
-        for (int e = 0; e < learned.size(); e++) {
-            if (learned.get(e).piece() instanceof Evidence.RepairFailed failed
-                    && failed.suspectId().equals(hypotheses.get(i).suspectId())) {
-                return e;
-            }
-        }
-        return -1;
+        return mendedAt[i] >= 0;
     }
 
     private static double sum(double[] of, IntPredicate those) {
@@ -113,26 +122,25 @@ final class Pairs {
         List<Integer> firsts = some(best, FIRSTS);
         List<Integer> seconds = some(best, SECONDS);
         double top = Double.NEGATIVE_INFINITY;
-        double[][] logs = new double[firsts.size()][seconds.size()];
-        for (int a = 0; a < logs.length; a++) {
+        double[][] twos = new double[firsts.size()][seconds.size()];
+        for (int a = 0; a < twos.length; a++) {
             for (int b = 0; b < seconds.size(); b++) {
-                logs[a][b] = together(firsts.get(a), seconds.get(b));
-                top = Math.max(top, logs[a][b]);
+                twos[a][b] = together(firsts.get(a), seconds.get(b));
+                top = Math.max(top, twos[a][b]);
             }
         }
         return top == Double.NEGATIVE_INFINITY
                 ? Optional.empty()
-                : Optional.of(weighed(firsts, seconds, logs, top));
+                : Optional.of(weighed(firsts, seconds, twos, top));
     }
 
     /** How much of what was learned it explains better than a healthy vehicle does. */
     private double gain(int i) {
         double gain = Math.log(Math.max(priors[i], Double.MIN_NORMAL));
-        int mended = mendedAt(i);
+        int mended = mendedAt[i];
         for (int e = 0; e < learned.size(); e++) {
-            double[] logs = learned.get(e).logs();
             if (mended < 0 || e < mended) {
-                gain += Math.max(0, logs[i] - logs[nothing]);
+                gain += Math.max(0, logs[i][e] - logs[nothing][e]);
             }
         }
         return gain;
@@ -156,18 +164,17 @@ final class Pairs {
                 || isMended(second)) {
             return Double.NEGATIVE_INFINITY;
         }
-        int mended = mendedAt(first);
+        int mended = mendedAt[first];
+        double[] its = logs[first];
+        double[] beside = logs[second];
+        double[] healthy = logs[nothing];
         double both = 0;
         double one = 0;
         double other = 0;
-        for (int e = 0; e < learned.size(); e++) {
-            double[] logs = learned.get(e).logs();
-            one += logs[first];
-            other += logs[second];
-            both +=
-                    mended < 0 || e < mended
-                            ? decisive(logs[first], logs[second], logs[nothing])
-                            : logs[second];
+        for (int e = 0; e < its.length; e++) {
+            one += its[e];
+            other += beside[e];
+            both += mended < 0 || e < mended ? decisive(its[e], beside[e], healthy[e]) : beside[e];
         }
         return both < Math.max(one, other) + NEEDED
                 ? Double.NEGATIVE_INFINITY
@@ -187,12 +194,12 @@ final class Pairs {
         return more > healthy ? more : less;
     }
 
-    private Two weighed(List<Integer> firsts, List<Integer> seconds, double[][] logs, double top) {
+    private Two weighed(List<Integer> firsts, List<Integer> seconds, double[][] twos, double top) {
         double[] singles = new double[hypotheses.size()];
         for (int i = 0; i < singles.length; i++) {
             singles[i] = Math.log(Math.max(priors[i], Double.MIN_NORMAL));
-            for (Learned l : learned) {
-                singles[i] += l.logs()[i];
+            for (double log : logs[i]) {
+                singles[i] += log;
             }
         }
         double highest = Math.max(top, Arrays.stream(singles).max().orElse(top));
@@ -203,7 +210,7 @@ final class Pairs {
         double mended = 0;
         for (int a = 0; a < firsts.size(); a++) {
             for (int b = 0; b < seconds.size(); b++) {
-                double w = Math.exp(logs[a][b] - highest);
+                double w = Math.exp(twos[a][b] - highest);
                 byFirst[a] += w;
                 broken[seconds.get(b)] += w;
                 if (isMended(firsts.get(a))) {
@@ -228,7 +235,7 @@ final class Pairs {
                 Arrays.stream(sure).map(w -> all > 0 ? Math.min(1, w / all) : 0).toArray(),
                 firsts.get(likeliest),
                 isMended(firsts.get(likeliest)),
-                beside(seconds, logs[likeliest]));
+                beside(seconds, twos[likeliest]));
     }
 
     /** Probability of each hypothesis as the second beside a first. */

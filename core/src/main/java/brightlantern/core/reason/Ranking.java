@@ -9,9 +9,15 @@ import java.util.Optional;
  *     them can be reached
  * @param two probability that two things are broken, which both stand among the others: so much
  *     more than 1 the standings add up to
+ * @param contradicted whether a look speaks flatly against what would be named
  * @param sentence what is known, in a sentence
  */
-public record Ranking(List<Standing> standings, List<Standing> alike, double two, String sentence) {
+public record Ranking(
+        List<Standing> standings,
+        List<Standing> alike,
+        double two,
+        boolean contradicted,
+        String sentence) {
     /** From here on the program says that it is this one. */
     public static final double ACCUSED = 0.8;
 
@@ -25,7 +31,7 @@ public record Ranking(List<Standing> standings, List<Standing> alike, double two
 
     /** A ranking of suspects that can all be told apart. */
     public Ranking(List<Standing> standings, String sentence) {
-        this(standings, standings.subList(0, 1), 0, sentence);
+        this(standings, standings.subList(0, 1), 0, false, sentence);
     }
 
     /** How sure it is that one of those is the cause that cannot be told apart from the surest. */
@@ -45,10 +51,10 @@ public record Ranking(List<Standing> standings, List<Standing> alike, double two
 
     /**
      * The described suspect that is sure enough to be named, if any; alone, or with those that
-     * cannot be told from it.
+     * cannot be told from it. None is while a look speaks flatly against it.
      */
     public Optional<Standing> accused() {
-        return lead().isDescribed() && sureness() >= ACCUSED
+        return lead().isDescribed() && sureness() >= ACCUSED && !contradicted
                 ? Optional.of(lead())
                 : Optional.empty();
     }

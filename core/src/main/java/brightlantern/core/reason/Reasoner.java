@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
@@ -25,18 +26,40 @@ public final class Reasoner {
     /** A suspect with less than this is not told beside another. */
     private static final double FAINT = 0.02;
 
+    /** So many pieces are remembered. */
+    private static final int MOST_WEIGHED = 512;
+
     private final VehicleDescription description;
     private final List<Mechanism> mechanisms;
     private final Hypotheses hypotheses;
     private final CheckPlanner planner;
 
+    /** What was learned of the pieces that were asked for last: each finding adds one to many. */
+    private final Map<Evidence, Learned> weighed =
+            new LinkedHashMap<>(16, 0.75f, true) {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Evidence, Learned> eldest) {
+                    return size() > MOST_WEIGHED;
+                }
+            };
+
     /** With all ways in which faults show that the program knows, and all that may be broken. */
     public Reasoner(VehicleDescription description) {
+        this(description, new Predictions(description));
+    }
+
+    /**
+     * @param predictions what the circuits foretell, which costs most and is the same for all that
+     *     have them
+     */
+    Reasoner(VehicleDescription description, Predictions predictions) {
         this(
                 description,
                 List.of(
                         new DescribedMechanism(description),
-                        new CircuitMechanism(description),
+                        new CircuitMechanism(description, predictions),
                         new NetworkMechanism(description),
                         new BusMechanism(description),
                         new WordMechanism()));
@@ -74,7 +97,7 @@ public final class Reasoner {
             }
             posterior.learn(logLikelihoods);
         }
-        return ranking(posterior.weights(), Pairs.of(hypotheses, learned), contributions);
+        return ranking(posterior.weights(), learned, contributions);
     }
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
@@ -86,6 +109,68 @@ public final class Reasoner {
                 learned, posterior.weights(), Pairs.of(hypotheses, learned), supplyVolts);
     }
 
+    /** How the time of a job stands. */
+    public Budget budget(
+            double minutes, List<Evidence> evidence, Ranking ranking, List<NextCheck> next) {
+        List<Evidence> done = newest(evidence).stream().map(evidence::get).toList();
+        List<Check> checks = new ArrayList<>();
+        for (Mechanism m : mechanisms) {
+            checks.addAll(m.checks(List.of()));
+            checks.addAll(m.checks(done));
+        }
+        Map<String, Double> costs = new HashMap<>();
+        checks.forEach(c -> costs.putIfAbsent(c.key(), c.minutes() + CheckPlanner.MINUTES_ASIDE));
+        double spent = done.stream().mapToDouble(e -> costs.getOrDefault(e.key(), 0.0)).sum();
+        return Budget.of(minutes, spent, ranking, next);
+    }
+
+    /** Probability of each outcome of a check, in their order; empty when it foretells none. */
+    List<Double> chances(Check check, List<Evidence> evidence, double supplyVolts) {
+        double[] weights = weights(evidence);
+        return forecast(check, weights, supplyVolts).stream()
+                .flatMap(f -> f.outcomes().stream())
+                .map(chance -> dot(weights, chance))
+                .toList();
+    }
+
+    /**
+     * A figure that may be read.
+     *
+     * @param chance that it is this one, or near to it
+     */
+    record Figure(double value, double chance) {}
+
+    /** Figures that a reading may come to, rising. */
+    List<Figure> figures(Check check, List<Evidence> evidence, double supplyVolts) {
+        double[] weights = weights(evidence);
+        return forecast(check, weights, supplyVolts)
+                .filter(FigureForecast.class::isInstance)
+                .map(f -> ((FigureForecast) f).figures())
+                .orElse(List.of());
+    }
+
+    private double[] weights(List<Evidence> evidence) {
+        Posterior posterior = new Posterior(hypotheses);
+        learned(newest(evidence).stream().map(evidence::get).toList())
+                .forEach(l -> posterior.learn(l.logs()));
+        return posterior.weights();
+    }
+
+    private Optional<Mechanism.Forecast> forecast(
+            Check check, double[] weights, double supplyVolts) {
+        return mechanisms.stream()
+                .flatMap(m -> m.forecast(check, hypotheses, weights, supplyVolts).stream())
+                .findFirst();
+    }
+
+    private static double dot(double[] a, double[] b) {
+        double sum = 0;
+        for (int i = 0; i < a.length; i++) {
+            sum += a[i] * b[i];
+        }
+        return sum;
+    }
+
     /**
      * What may still be broken after a repair, by what was shown since.
      *
@@ -95,11 +180,7 @@ public final class Reasoner {
      */
     public Remaining remaining(
             List<Evidence> before, String repairedId, List<Evidence> after, double supplyVolts) {
-        List<Learned> shown =
-                newest(after).stream()
-                        .map(after::get)
-                        .map(p -> new Learned(p, of(p).logLikelihoods(p, hypotheses)))
-                        .toList();
+        List<Learned> shown = newest(after).stream().map(after::get).map(this::weighed).toList();
         List<Learned> found = learned(newest(before).stream().map(before::get).toList());
         AfterRepair since = new AfterRepair(hypotheses, found, repairedId, shown);
         double[] weights = since.weights();
@@ -122,11 +203,14 @@ public final class Reasoner {
 
     private List<Learned> learned(List<Evidence> pieces) {
         return new Unlisted(hypotheses)
-                .in(
-                        pieces.stream()
-                                .map(p -> new Learned(p, of(p).logLikelihoods(p, hypotheses)))
-                                .toList(),
-                        p -> of(p).isShared(p));
+                .in(pieces.stream().map(this::weighed).toList(), p -> of(p).isShared(p));
+    }
+
+    private Learned weighed(Evidence piece) {
+        synchronized (weighed) {
+            return weighed.computeIfAbsent(
+                    piece, p -> new Learned(p, of(p).logLikelihoods(p, hypotheses)));
+        }
     }
 
     /** What a suspect is called; its id when nobody described it. */
@@ -155,8 +239,9 @@ public final class Reasoner {
 
     private Ranking ranking(
             double[] weights,
-            Optional<Pairs.Two> two,
+            List<Learned> learned,
             Map<String, List<Contribution>> contributions) {
+        Optional<Pairs.Two> two = Pairs.of(hypotheses, learned);
         List<Standing> standings = new ArrayList<>();
         double[] sure = hypotheses.bySuspect(weights);
         two.ifPresent(
@@ -178,7 +263,20 @@ public final class Reasoner {
         standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
         double both = two.map(Pairs.Two::both).orElse(0.0);
         List<Standing> alike = alike(standings);
-        return new Ranking(standings, alike, both, Explanation.sentence(standings, alike, both));
+        // beside a second fault something else is wrong to be seen
+        boolean contradicted =
+                both < Ranking.POINTED_AT
+                        && Contradiction.of(
+                                        alike.stream().map(Standing::suspectId).toList(),
+                                        learned,
+                                        hypotheses)
+                                .isPresent();
+        return new Ranking(
+                standings,
+                alike,
+                both,
+                contradicted,
+                Explanation.sentence(standings, alike, both, contradicted));
     }
 
     /** The leading suspect, and those of its kind at whose places nothing else can be measured. */

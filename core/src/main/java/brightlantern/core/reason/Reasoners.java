@@ -31,6 +31,7 @@ public final class Reasoners {
     private static final int WITNESSES = 2;
 
     private final VehicleDescription description;
+    private final Predictions predictions;
 
     /** Findings that circuits with gauges have derived. */
     private final Set<String> drawnLooks = new HashSet<>();
@@ -50,6 +51,7 @@ public final class Reasoners {
      */
     public Reasoners(VehicleDescription description) {
         this.description = description;
+        this.predictions = new Predictions(description);
         for (Circuit c : description.circuits()) {
             c.gauges().forEach(g -> drawnLooks.add(g.findingId()));
             drawnLooks.addAll(looksOf(c));
@@ -60,7 +62,7 @@ public final class Reasoners {
     public Reasoner of(List<Evidence> evidence) {
         Set<String> circuits = inQuestion(evidence);
         synchronized (known) {
-            return known.computeIfAbsent(circuits, c -> new Reasoner(about(c)));
+            return known.computeIfAbsent(circuits, c -> new Reasoner(about(c), predictions));
         }
     }
 
@@ -106,6 +108,8 @@ public final class Reasoners {
         Effect effect = suspect.effect().orElse(null);
         return effect instanceof Effect.Chafed
                 || effect instanceof Effect.Shorted
+                || effect instanceof Effect.Off
+                || effect instanceof Effect.Loose
                 || effect instanceof Effect.Series series && series.breaks();
     }
 
@@ -192,7 +196,12 @@ public final class Reasoners {
     private static Set<String> looksOf(Circuit circuit) {
         Set<String> looks = new HashSet<>();
         for (Segment s : circuit.segments()) {
-            s.pin().ifPresent(p -> looks.add(DrawnCircuits.lookedAt(p.plug())));
+            s.pin()
+                    .ifPresent(
+                            p -> {
+                                looks.add(DrawnCircuits.lookedAt(p.plug()));
+                                looks.add(DrawnCircuits.moved(p.plug()));
+                            });
             looks.add(DrawnCircuits.along(s.id()));
             looks.add(DrawnCircuits.behind(s.id()));
         }

@@ -12,6 +12,8 @@ import java.util.Optional;
     @JsonSubTypes.Type(value = Effect.Series.class, name = "series"),
     @JsonSubTypes.Type(value = Effect.Chafed.class, name = "chafed"),
     @JsonSubTypes.Type(value = Effect.Shorted.class, name = "shorted"),
+    @JsonSubTypes.Type(value = Effect.Loose.class, name = "loose"),
+    @JsonSubTypes.Type(value = Effect.Off.class, name = "off"),
     @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
 })
 public sealed interface Effect {
@@ -78,6 +80,44 @@ public sealed interface Effect {
         @Override
         public void check(References.At at) {
             at.needs("a segment of circuit " + circuit, List.of(of, fuse));
+        }
+    }
+
+    /**
+     * A connector opens when it is shaken, and is sound at rest.
+     *
+     * @param of the first of its contacts
+     */
+    record Loose(String circuit, String of, String plug) implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.of(of);
+        }
+
+        @Override
+        public void check(References.At at) {
+            at.needs("a part of circuit " + circuit, of);
+        }
+    }
+
+    /**
+     * A sensor tells, or its module makes of what arrives, so many times what it should.
+     *
+     * @param of the sensor, or the part that stands for the input
+     * @param down to which factor below 1 it may be off without showing; 0 where it never shows
+     * @param up to which factor above 1; 0 where it never shows
+     * @param misread whether the module does it
+     */
+    record Off(String circuit, String of, double down, double up, boolean misread)
+            implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.of(of);
+        }
+
+        @Override
+        public void check(References.At at) {
+            at.needs("a part of circuit " + circuit, of);
         }
     }
 

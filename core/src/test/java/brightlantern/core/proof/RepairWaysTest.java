@@ -14,7 +14,7 @@ class RepairWaysTest {
     private final VehicleDescription heron = CircuitSuspects.added(Vehicles.named("oriel-heron"));
 
     private List<RepairWay> ways(String suspect) {
-        return RepairWays.of(heron.suspect(suspect).orElseThrow(), heron.circuits());
+        return RepairWays.of(heron.suspect(suspect).orElseThrow(), heron.circuits(), 1.6);
     }
 
     @Test
@@ -44,7 +44,7 @@ class RepairWaysTest {
         assertThat(heron.suspects())
                 .allSatisfy(
                         s ->
-                                assertThat(RepairWays.of(s, heron.circuits()))
+                                assertThat(RepairWays.of(s, heron.circuits(), 1.6))
                                         .isNotEmpty()
                                         .allMatch(w -> w.minutes() > 0 && !w.name().isBlank()));
     }

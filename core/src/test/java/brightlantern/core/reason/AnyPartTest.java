@@ -88,6 +88,10 @@ class AnyPartTest {
         List<String> missed = new ArrayList<>();
         for (int i = 0; i < EACH; ) {
             Suspect broken = World.drawn(drawn, random);
+            if (broken.effect().orElseThrow() instanceof Effect.Loose) {
+                // this world stands still, and nothing in it is shaken
+                continue;
+            }
             Fault fault = fault(broken, random);
             World world = new World(d, Optional.of(fault), random);
             if (world.noticed().isEmpty()) {
@@ -126,6 +130,10 @@ class AnyPartTest {
         if (suspect.effect().orElseThrow() instanceof Effect.Chafed c) {
             return new Fault.Chafed(
                     c.of(), c.from() * Math.pow(c.to() / c.from(), 0.8 * random.nextDouble()));
+        }
+        if (suspect.effect().orElseThrow() instanceof Effect.Off o) {
+            double by = o.up() > 0 ? o.up() * 1.5 : o.down() / 1.5;
+            return o.misread() ? new Fault.Misread(o.of(), by) : new Fault.Biased(o.of(), by);
         }
         Effect.Series series = (Effect.Series) suspect.effect().orElseThrow();
         return new Fault.Series(

@@ -153,6 +153,8 @@ class RecordedRankingsTest {
                 (what, figure) ->
                         assertThat(figure)
                                 .as(vehicle + ": " + what)
-                                .isCloseTo(then.get(what), Assertions.within(EXACT)));
+                                .isCloseTo(
+                                        then.get(what),
+                                        Assertions.within(EXACT * Math.max(1, Math.abs(figure)))));
     }
 }

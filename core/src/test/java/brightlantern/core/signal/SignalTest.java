@@ -9,13 +9,11 @@ import brightlantern.core.battery.SupplyVerdict;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.actuator.ActuatorRun;
-import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** Small things that all stages lean on: scaling, units, ranges, gates, runs, supply, likeness. */
@@ -157,25 +155,5 @@ class SignalTest {
         assertThat(SupplyVerdict.of(12.6, true).words()).contains("nothing charges");
         assertThat(SupplyVerdict.of(13.6, false).words()).isEqualTo("Charger connected.");
         assertThat(SupplyVerdict.of(Double.NaN, false).good()).isFalse();
-    }
-
-    @Test
-    void casesAreAlikeByWhatTheyShare() {
-        ShelfCase c =
-                new ShelfCase(
-                        1,
-                        "v",
-                        "V",
-                        "flat",
-                        Set.of("flat-on-climbs"),
-                        Set.of("P0299-00"),
-                        List.of(),
-                        "earth",
-                        "clean");
-        assertThat(c.match("v", Set.of("flat-on-climbs"), Set.of("P0299-00")).likeness())
-                .isEqualTo(1);
-        assertThat(c.match("v", Set.of("flat-on-climbs"), Set.of()).likeness())
-                .isCloseTo(1 / 3.0, within(1e-9));
-        assertThat(c.match("w", Set.of(), Set.of("B1021-13")).likeness()).isZero();
     }
 }
