@@ -207,12 +207,12 @@ public final class Breaker {
                         told.map(s -> List.of(s.id())).orElse(List.of())));
     }
 
-    private Optional<Broken> inCircuit(Part.Failure failure, double ohm) {
+    private Optional<Broken> inCircuit(Part.Failure failure, double size) {
         Circuits circuits = vehicle.simulation().circuits().orElseThrow();
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
         List<Gauge> already = circuits.used(vehicle::report);
-        circuits.fail(failure.mode(), failure.of(), ohm);
+        circuits.fail(failure.mode(), failure.of(), size);
         List<Gauge> wrong = new ArrayList<>(circuits.used(vehicle::report));
         wrong.removeAll(already);
         vehicle.simulation().driver(before);
@@ -231,7 +231,7 @@ public final class Breaker {
         return Optional.of(
                 new Broken(
                         failure.of(),
-                        "%s (%.3g Ω)".formatted(failure.name(), ohm),
+                        failure.name() + " (" + Circuits.told(failure.mode(), size) + ")",
                         complaint,
                         seen.stream()
                                 .limit(TOLD)

@@ -49,7 +49,7 @@ final class PartKinds {
     private static final Map<String, Function<Site, Part>> KINDS =
             Map.ofEntries(
                     Map.entry("boards", PartKinds::boards),
-                    Map.entry("crank", s -> new Crank(s.engine(), s.serial())),
+                    Map.entry("crank", PartKinds::crank),
                     Map.entry("exhaust", PartKinds::exhaust),
                     Map.entry("rail", s -> new InjectionRail(s.engine(), s.serial())),
                     Map.entry("air", s -> new AirPath(s.engine(), s.serial())),
@@ -76,6 +76,12 @@ final class PartKinds {
                                 new IllegalArgumentException(
                                         "There is no kind of part '" + site.spec().kind() + "'"))
                 .apply(site);
+    }
+
+    /** With a module named, that module stops what misfires under load. */
+    private static Part crank(Site s) {
+        Crank crank = new Crank(s.engine(), s.serial());
+        return s.spec().module().isEmpty() ? crank : crank.protecting();
     }
 
     private static Part boards(Site s) {

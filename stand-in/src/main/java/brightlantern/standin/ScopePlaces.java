@@ -3,7 +3,6 @@ package brightlantern.standin;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.network.BusScope;
 import brightlantern.standin.plant.Crank;
-import brightlantern.standin.plant.EngineWaves;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -11,20 +10,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Where the lanes of an oscilloscope can be connected at a stand-in: clamps and pickups at its
  * engine, and every point of its circuits.
  */
 final class ScopePlaces implements Scope.Places {
-    private static final Map<String, EngineWaves.Place> ENGINE =
-            Map.of(
-                    "starter", EngineWaves.Place.STARTER,
-                    "intake", EngineWaves.Place.INTAKE,
-                    "exhaust", EngineWaves.Place.EXHAUST,
-                    "crankcase", EngineWaves.Place.CRANKCASE,
-                    "cylinder-1", EngineWaves.Place.FIRST);
-
     private static final double NOISE_VOLTS = 0.004;
 
     private final VehicleSimulation simulation;
@@ -45,9 +37,11 @@ final class ScopePlaces implements Scope.Places {
 
     @Override
     public boolean knows(String place) {
-        return ENGINE.containsKey(place)
-                ? crank.isPresent()
-                : buses.knows(place) || simulation.volts(place).isPresent();
+        return isEngine(place) || buses.knows(place) || simulation.volts(place).isPresent();
+    }
+
+    private boolean isEngine(String place) {
+        return crank.filter(c -> c.waves().isPlace(place)).isPresent();
     }
 
     @Override
@@ -61,16 +55,13 @@ final class ScopePlaces implements Scope.Places {
                                 simulation.seconds(),
                                 seconds,
                                 count));
-        Map<EngineWaves.Place, double[]> engine =
-                wanted.stream().anyMatch(ENGINE::containsKey)
-                        ? crank.orElseThrow().waves().turn(simulation.plant(), seconds, count)
-                        : Map.of();
+        Set<String> engine = wanted.stream().filter(this::isEngine).collect(Collectors.toSet());
+        if (!engine.isEmpty()) {
+            all.putAll(
+                    crank.orElseThrow().waves().turn(simulation.plant(), engine, seconds, count));
+        }
         for (String place : wanted) {
-            if (ENGINE.containsKey(place)) {
-                all.put(place, engine.get(ENGINE.get(place)));
-            } else {
-                all.computeIfAbsent(place, p -> volts(simulation.volts(p).orElse(0), count));
-            }
+            all.computeIfAbsent(place, p -> volts(simulation.volts(p).orElse(0), count));
         }
         return all;
     }

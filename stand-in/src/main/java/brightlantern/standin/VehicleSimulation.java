@@ -1,7 +1,10 @@
 package brightlantern.standin;
 
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.code.Dtc;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.sound.Wav;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Suspect;
@@ -42,6 +45,10 @@ public final class VehicleSimulation {
     private final Plant plant;
     private final Map<String, Part> parts = new LinkedHashMap<>();
     private final Map<String, DoubleSupplier> readings = new HashMap<>();
+
+    /** What is true where a sensor tells of it, whatever arrives at its module. */
+    private final Map<String, DoubleSupplier> felt = new HashMap<>();
+
     private final List<PlantMonitor> monitors = new ArrayList<>();
     private final Map<PlantMonitor, Mechanics.Notice> notices = new LinkedHashMap<>();
     private final Set<Mechanics.Notice> noticed = new LinkedHashSet<>();
@@ -92,11 +99,15 @@ public final class VehicleSimulation {
         circuits = Optional.of(its);
         parts.put(CIRCUITS, its);
         for (String id : its.values()) {
-            DoubleSupplier felt = readings.get(id);
+            DoubleSupplier there = readings.get(id);
             description
                     .value(id)
-                    .filter(v -> felt != null)
-                    .ifPresent(v -> readings.put(id, () -> its.told(v, felt.getAsDouble())));
+                    .filter(v -> there != null)
+                    .ifPresent(
+                            v -> {
+                                readings.put(id, () -> its.told(v, there.getAsDouble()));
+                                felt.put(id, there);
+                            });
         }
     }
 
@@ -371,6 +382,14 @@ public final class VehicleSimulation {
             Mechanics.Measure its = measures.get(id);
             return String.format(Locale.ROOT, its.says(), measured(its));
         }
+        if (compared().containsKey(id)) {
+            Value value = description.value(compared().get(id).value()).orElseThrow();
+            return String.format(
+                    Locale.ROOT,
+                    "Your instrument reads %s %s.",
+                    Scaling.show(value, felt(value.id())),
+                    value.show());
+        }
         return all().stream()
                 .map(part -> part.act(id))
                 .filter(seen -> !seen.isEmpty())
@@ -382,7 +401,22 @@ public final class VehicleSimulation {
     public Map<String, String> gauges() {
         Map<String, String> all = new LinkedHashMap<>();
         measures.values().forEach(m -> all.put(m.id(), m.name()));
+        compared().forEach((id, g) -> all.put(id, g.name()));
         return all;
+    }
+
+    /** What instruments of one's own can be held beside, by what the act is called. */
+    private Map<String, Gauge> compared() {
+        return circuits.map(Circuits::compared).orElse(Map.of());
+    }
+
+    /**
+     * What is true where a sensor tells of it.
+     *
+     * @param value id of what the sensor tells
+     */
+    public double felt(String value) {
+        return felt.get(value).getAsDouble();
     }
 
     /** What can be measured at it by hand. */

@@ -1,6 +1,7 @@
 package brightlantern.standin;
 
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
@@ -38,6 +39,8 @@ final class MechanicalChecks {
                     case "rail" -> rail();
                     case "cranking" ->
                             ScopedCapture.cranked(v).map(CrankingStudy.Judgement::outcome);
+                    case "left-first" ->
+                            ScopedCapture.leaving(v).map(DepartureStudy.Judgement::outcome);
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));

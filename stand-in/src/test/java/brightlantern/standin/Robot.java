@@ -17,6 +17,7 @@ import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
 import brightlantern.core.reason.Reasoners;
+import brightlantern.core.signal.Value;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -39,6 +40,10 @@ import java.util.stream.Collectors;
  */
 final class Robot {
     private static final int MOST_CHECKS = 16;
+
+    /** An instrument of one's own is off by so much, as a share of what it reads. */
+    private static final double OWN_SHARE = 0.015;
+
     private static final double METER_NOISE = 0.004;
 
     /** A sweep asks each module so often, a roll call so often. */
@@ -141,6 +146,10 @@ final class Robot {
             String outcome = seen.startsWith("Pin ") ? seen.split(" ")[1] : "clean";
             return Optional.of(new Evidence.Outcome(look.finding(), outcome));
         }
+        if (look.finding().startsWith("move-")) {
+            boolean jumps = c.jumps(look.finding().substring("move-".length()));
+            return Optional.of(new Evidence.Outcome(look.finding(), jumps ? "jumps" : "steady"));
+        }
         if (look.finding().startsWith("along-")) {
             boolean rubbed = c.isRubbed(look.finding().substring("along-".length()));
             return Optional.of(new Evidence.Outcome(look.finding(), rubbed ? "rubbed" : "clean"));
@@ -231,6 +240,19 @@ final class Robot {
 
     private String shown(Gauge g) {
         Circuits c = v.simulation().circuits().orElseThrow();
+        if (g.isCompared()) {
+            Value value = v.description().value(g.value()).orElseThrow();
+            double right = v.simulation().felt(g.value());
+            double held = right + OWN_SHARE * Math.abs(right) * random.nextGaussian();
+            return g.compared(value, held, v.reading(g.value())).id();
+        }
+        if (g.isAcross()) {
+            double across =
+                    c.volts(g.from()).orElseThrow()
+                            - c.volts(g.to()).orElseThrow()
+                            + METER_NOISE * random.nextGaussian();
+            return g.at(across / g.nominal()).id();
+        }
         if (g.isToldByValue()) {
             return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
                     .id();

@@ -3,7 +3,11 @@ package brightlantern.standin;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.DepartureStudy;
+import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
+import brightlantern.core.code.Dtc;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.Bus;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.instrument.Scope;
@@ -21,6 +25,9 @@ import java.util.Optional;
 final class ScopedCapture {
     private static final double FIRES_BEFORE = 6;
     private static final int AT_ONCE = 25_000;
+
+    /** A module is asked for a value so often, s. */
+    private static final double ASKED_EVERY = 0.2;
 
     private final StandInVehicle vehicle;
     private final Scope scope;
@@ -67,7 +74,66 @@ final class ScopedCapture {
         }
     }
 
-    private Capture record(CapturePlan plan) {
+    /** Coil, injector and count of a cylinder on a climb; of the one that is stored, if one is. */
+    static Optional<DepartureStudy.Judgement> leaving(StandInVehicle vehicle) {
+        Cylinders cylinders = vehicle.description().cylinders().orElseThrow();
+        int cylinder =
+                cylinders.order().stream()
+                        .filter(
+                                n ->
+                                        vehicle.stored()
+                                                .contains(Dtc.parse("P030" + n + "-00").number()))
+                        .findFirst()
+                        .orElse(1);
+        boolean coil =
+                vehicle.description().circuits().stream()
+                        .anyMatch(c -> c.component("coil-" + cylinder).isPresent());
+        return DepartureStudy.judge(
+                new ScopedCapture(vehicle).climbed(CapturePlan.leaving(cylinders, cylinder, coil)));
+    }
+
+    private Capture climbed(CapturePlan plan) {
+        VehicleSimulation its = vehicle.simulation();
+        prepare(plan);
+        its.driver(Driver.away().key(2));
+        vehicle.live(3);
+        its.crank();
+        vehicle.live(20);
+        ask("TRIG:SOUR IMM");
+        ask("INIT");
+        its.driver(its.driver().drive(Driver.Program.CLIMB));
+        CapturePlan.Followed followed = plan.follows().get(0);
+        HeldValue held = new HeldValue();
+        for (double t = 0; t < plan.seconds(); t += ASKED_EVERY) {
+            vehicle.live(ASKED_EVERY);
+            held.answered(t, vehicle.reading(followed.value()));
+        }
+        its.driver(Driver.away());
+        vehicle.live(20);
+        its.driver(Driver.away().key(2));
+        vehicle.live(3);
+        List<Lane> lanes = lanes(plan);
+        lanes.add(
+                new Lane(
+                        followed.name(),
+                        followed.role(),
+                        "",
+                        followed.value(),
+                        1,
+                        0,
+                        held.steps(plan.interval(), 0, plan.points())));
+        return new Capture(plan.interval(), lanes);
+    }
+
+    private List<Lane> lanes(CapturePlan plan) {
+        List<Lane> lanes = new ArrayList<>();
+        for (int i = 0; i < plan.lanes().size(); i++) {
+            lanes.add(lane(plan.lanes().get(i), i + 1, plan.points()));
+        }
+        return lanes;
+    }
+
+    private void prepare(CapturePlan plan) {
         scope.reset();
         for (int i = 0; i < plan.lanes().size(); i++) {
             ask("ROUT:CLOS (@%d!%s)", i + 1, plan.lanes().get(i).place());
@@ -76,6 +142,10 @@ final class ScopedCapture {
         ask("SENS:SWE:TINT %s", plan.interval());
         ask("SENS:SWE:POIN %d", plan.points());
         ask("SENS:SWE:OREF:POIN %d", (int) (plan.before() * plan.points()));
+    }
+
+    private Capture record(CapturePlan plan) {
+        prepare(plan);
         vehicle.simulation().driver(Driver.away());
         vehicle.live(5);
         vehicle.simulation().driver(Driver.away().key(2));
@@ -93,11 +163,7 @@ final class ScopedCapture {
         }
         vehicle.live(plan.seconds() + 2);
         vehicle.simulation().driver(Driver.away().key(2));
-        List<Lane> lanes = new ArrayList<>();
-        for (int i = 0; i < plan.lanes().size(); i++) {
-            lanes.add(lane(plan.lanes().get(i), i + 1, plan.points()));
-        }
-        return new Capture(plan.interval(), lanes);
+        return new Capture(plan.interval(), lanes(plan));
     }
 
     private Lane lane(CapturePlan.Probe probe, int number, int points) {

@@ -3,8 +3,8 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
-import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
@@ -34,6 +34,18 @@ final class CircuitFailures {
     /** It touches the body and blows its fuse. */
     static final String SHORTED = "shorted";
 
+    /** A sensor tells so many times what it should. */
+    static final String BIASED = "biased";
+
+    /** Its module makes so many times of it what it should. */
+    static final String MISREAD = "misread";
+
+    /** So much more than what begins to show. */
+    private static final double CLEARLY = 1.15;
+
+    /** A connector opens whenever it is shaken. */
+    static final String LOOSE = "loose";
+
     private CircuitFailures() {}
 
     /** Those of every part of which a break shows somewhere; of one that is shared once. */
@@ -42,6 +54,27 @@ final class CircuitFailures {
         for (Circuit c : circuits) {
             GaugeState drawn = new GaugeState(c, GaugeState.TYPICAL_VOLTS);
             Shorts.of(c).forEach((wire, its) -> shorted(c, wire, its.fuse(), all));
+            for (Segment s : c.segments()) {
+                if (s.pin().isPresent() && drawn.edge(s.id()).isPresent()) {
+                    String plug = s.pin().get().plug();
+                    all.putIfAbsent(
+                            plug + " " + LOOSE,
+                            new Part.Failure(
+                                    LOOSE,
+                                    s.id(),
+                                    1,
+                                    1,
+                                    Wear.LOOSE.common(),
+                                    c.name() + ", connector " + plug + ": comes and goes"));
+                }
+            }
+            for (Gauge g : c.gauges()) {
+                if (g.isCompared()) {
+                    off(c, g.part(), BIASED, drawn.off(f -> new Fault.Biased(g.part(), f)), all);
+                    String input = g.scale().input();
+                    off(c, input, MISREAD, drawn.off(f -> new Fault.Misread(input, f)), all);
+                }
+            }
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id() + " open")) {
                     OptionalDouble edge = drawn.edge(part.id());
@@ -57,7 +90,7 @@ final class CircuitFailures {
 
     private static void add(
             Circuit c, Component part, double edge, Map<String, Part.Failure> into) {
-        boolean burns = part instanceof Consumer k && k.kind() == ConsumerKind.LAMP;
+        boolean burns = part instanceof Consumer k && k.isOpenOrWell();
         double common = part.wear().common();
         String name = name(c, part);
         double open = Fault.Series.OPEN_OHM;
@@ -80,6 +113,42 @@ final class CircuitFailures {
                             Math.min(open, edge * MOST_TIMES),
                             common * (1 - BREAKS),
                             name + ": too much resistance"));
+        }
+    }
+
+    /** On either side of what is right, from where it clearly shows. */
+    private static void off(
+            Circuit c,
+            String part,
+            String mode,
+            GaugeState.Off edges,
+            Map<String, Part.Failure> into) {
+        Wear wear = mode.equals(BIASED) ? Wear.BIASED : Wear.MISREAD;
+        String name = name(c, c.component(part).orElseThrow()) + " " + wear.broken();
+        double most = GaugeState.Off.MOST_TIMES;
+        if (edges.down() > 0) {
+            double to = edges.down() / CLEARLY;
+            into.put(
+                    part + " " + mode + " down",
+                    new Part.Failure(
+                            mode,
+                            part,
+                            to * CLEARLY * CLEARLY / most,
+                            to,
+                            wear.common() / 2,
+                            name + ": too low a signal"));
+        }
+        if (edges.up() > 0) {
+            double from = edges.up() * CLEARLY;
+            into.put(
+                    part + " " + mode + " up",
+                    new Part.Failure(
+                            mode,
+                            part,
+                            from,
+                            from * most / CLEARLY / CLEARLY,
+                            wear.common() / 2,
+                            name + ": too high a signal"));
         }
     }
 

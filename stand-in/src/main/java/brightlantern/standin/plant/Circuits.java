@@ -4,9 +4,6 @@ import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
-import brightlantern.core.circuit.Consumer;
-import brightlantern.core.circuit.Divider;
-import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
@@ -38,33 +35,18 @@ import java.util.stream.Collectors;
  * something of it has changed.
  */
 public final class Circuits implements Part {
-    /** Wires and contacts of one type scatter by so much (one standard deviation). */
-    private static final double SCATTER = 0.1;
-
-    /** Consumers and sensors scatter less. */
-    private static final double CONSUMER_SCATTER = 0.04;
-
     /** A change of the supply by less than this is not worth a new solution, V. */
     private static final double SUPPLY_STEP = 0.02;
-
-    /** Modules look at their pins so often, and believe what they see for so long, s. */
-    private static final double LOOK_SECONDS = 0.25;
-
-    private static final double SET_SECONDS = 1;
 
     /** Nearer to what it should be nobody sees a difference, as a share of the reference. */
     private static final double SAME_SHARE = 0.01;
 
     private final Map<String, Its> all = new LinkedHashMap<>();
     private final Map<String, Component> built = new HashMap<>();
-    private final Map<String, Fault> faults = new LinkedHashMap<>();
+    private final BrokenParts broken = new BrokenParts(built);
     private final Set<String> set = new LinkedHashSet<>();
-    private final Map<String, Double> failing = new HashMap<>();
-    private final Map<String, Double> holding = new HashMap<>();
+    private final PinWatch pins = new PinWatch();
     private final Whole whole;
-
-    /** Wires that touch the body → the fuse that they blow. */
-    private final Map<String, String> touching = new HashMap<>();
 
     private List<Failure> failures = List.of();
 
@@ -106,24 +88,11 @@ public final class Circuits implements Part {
             if (!c.gauges().isEmpty()) {
                 List<Component> its =
                         c.components().stream()
-                                .map(p -> built.computeIfAbsent(p.id(), i -> scattered(p, random)))
+                                .map(p -> built.computeIfAbsent(p.id(), i -> Scatter.of(p, random)))
                                 .toList();
                 all.put(c.id(), new Its(c, new CircuitModel(c, its)));
             }
         }
-    }
-
-    private static Component scattered(Component part, Random random) {
-        if (part instanceof Segment s) {
-            return s.with(s.ohm() * SCATTER * Math.abs(random.nextGaussian()));
-        }
-        if (part instanceof Consumer c) {
-            double ohm = c.ohm() * (1 + CONSUMER_SCATTER * random.nextGaussian());
-            return new Consumer(c.id(), c.name(), c.kind(), c.from(), c.to(), ohm);
-        }
-        return part instanceof Divider d
-                ? d.telling(d.share() * (1 + CONSUMER_SCATTER * random.nextGaussian()))
-                : part;
     }
 
     /** What can be switched and unplugged, by its id. */
@@ -187,17 +156,16 @@ public final class Circuits implements Part {
      * @throws IllegalArgumentException when there is no such connector
      */
     public synchronized String pins(String plug) {
+        needsPlug(plug);
+        return broken.badPin(plug)
+                .map(n -> "Pin " + n + " of " + plug + " is corroded or loose.")
+                .orElse("The pins of " + plug + " are clean and tight.");
+    }
+
+    private void needsPlug(String plug) {
         if (!plugs().contains(plug)) {
             throw new IllegalArgumentException("There is no connector '" + plug + "'");
         }
-        return faults.keySet().stream()
-                .flatMap(f -> Optional.ofNullable(built.get(f)).stream())
-                .filter(Segment.class::isInstance)
-                .flatMap(p -> ((Segment) p).pin().stream())
-                .filter(p -> p.plug().equals(plug))
-                .findFirst()
-                .map(p -> "Pin " + p.number() + " of " + plug + " is corroded or loose.")
-                .orElse("The pins of " + plug + " are clean and tight.");
     }
 
     /** All connectors. */
@@ -224,7 +192,7 @@ public final class Circuits implements Part {
         }
         OperatingState now = state(its, supply);
         if (its.at == null || !now.equals(its.at)) {
-            its.volts = its.model.solve(now, faults.values()).volts();
+            its.volts = its.model.solve(now, broken.now()).volts();
             its.at = now;
         }
         its.solvedFor = changes;
@@ -235,7 +203,7 @@ public final class Circuits implements Part {
 
     private double share(Its its, Gauge g) {
         Map<String, Double> volts = solved(its);
-        return g.share(its.circuit, volts::get, faults.values());
+        return g.share(its.circuit, volts::get, broken.now());
     }
 
     private boolean isAwake(Its its) {
@@ -256,8 +224,10 @@ public final class Circuits implements Part {
                 boolean shared =
                         all.values().stream().filter(i -> i.model.knows(point)).count() > 1;
                 boolean fed = its.circuit.point(point).side().equals("supply");
-                pole = shared && fed ? its.at == null ? whole.volts() : its.at.supplyVolts() : 0;
-                off += solved(its).get(point) - pole;
+                // solved first: it is the supply of now that counts
+                double at = solved(its).get(point);
+                pole = shared && fed ? its.at.supplyVolts() : 0;
+                off += at - pole;
             } else if (its.model.knows(point)) {
                 known = true;
             }
@@ -295,6 +265,18 @@ public final class Circuits implements Part {
         return values;
     }
 
+    /** Gauges that are held against another instrument, by the id of their finding. */
+    public Map<String, Gauge> compared() {
+        Map<String, Gauge> compared = new TreeMap<>();
+        all.values()
+                .forEach(
+                        i ->
+                                i.circuit.gauges().stream()
+                                        .filter(Gauge::isCompared)
+                                        .forEach(g -> compared.put(g.findingId(), g)));
+        return compared;
+    }
+
     /**
      * A value as its module tells it, by what arrives at its pin.
      *
@@ -305,13 +287,10 @@ public final class Circuits implements Part {
             for (Gauge g : its.circuit.gauges()) {
                 if (g.value().equals(value.id())) {
                     double right = g.share(its.circuit, its.healthy, List.of());
-                    double apart = share(its, g) - right;
-                    if (Math.abs(apart) < SAME_SHARE) {
-                        return felt;
-                    }
-                    double end = apart > 0 != g.scale().falls() ? g.most(value) : value.offset();
-                    double reach = apart > 0 ? 1 - right : right;
-                    return felt + (end - felt) * Math.min(1, Math.abs(apart) / reach);
+                    double now = share(its, g);
+                    return Math.abs(now - right) < SAME_SHARE
+                            ? felt
+                            : g.toldAt(value, right, felt, now);
                 }
             }
         }
@@ -321,53 +300,28 @@ public final class Circuits implements Part {
     @Override
     public synchronized void watch(double seconds, Watcher watcher) {
         sinceLook += seconds;
-        if (sinceLook < LOOK_SECONDS) {
+        if (sinceLook < PinWatch.LOOK_SECONDS) {
             return;
         }
         for (Its its : all.values()) {
             for (Gauge g : its.circuit.gauges()) {
                 if (!g.module().isEmpty() && isOn(its, g)) {
-                    judge(g, share(its, g), watcher);
+                    pins.look(g, share(its, g), sinceLook, watcher);
                 }
             }
         }
         sinceLook = 0;
     }
 
-    private void judge(Gauge g, double share, Watcher watcher) {
-        Band now = g.at(share);
-        for (Band b : g.bands()) {
-            if (b.code().isEmpty()) {
-                continue;
-            }
-            boolean fails = b.equals(now);
-            String key = g.id() + " " + b.id();
-            Map<String, Double> counts = fails ? failing : holding;
-            (fails ? holding : failing).remove(key);
-            double before = counts.getOrDefault(key, 0.0);
-            counts.put(key, before + sinceLook);
-            if (before < SET_SECONDS && before + sinceLook >= SET_SECONDS) {
-                watcher.report(g.module(), b.code(), fails);
-            }
-        }
-    }
-
     @Override
     public synchronized void keyOn() {
-        failing.clear();
-        holding.clear();
+        pins.forget();
     }
 
     @Override
     public Set<String> monitored() {
         Set<String> codes = new LinkedHashSet<>();
-        for (Its its : all.values()) {
-            for (Gauge g : its.circuit.gauges()) {
-                g.bands().stream()
-                        .filter(b -> !b.code().isEmpty())
-                        .forEach(b -> codes.add(g.module() + " " + b.code()));
-            }
-        }
+        all.values().forEach(its -> codes.addAll(PinWatch.codes(its.circuit)));
         return codes;
     }
 
@@ -386,27 +340,18 @@ public final class Circuits implements Part {
      */
     @Override
     public synchronized void fail(String mode, String of, double size) {
-        if (!built.containsKey(of)) {
-            throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
-        }
-        faults.put(of, fault(mode, of, size));
+        broken.fail(mode, of, size, this::fuseOf);
         solveAgain();
     }
 
-    private Fault fault(String mode, String of, double size) {
-        return switch (mode) {
-            case CircuitFailures.SERIES -> new Fault.Series(of, size);
-            case CircuitFailures.CHAFED -> new Fault.Chafed(of, size);
-            case CircuitFailures.SHORTED -> {
-                String fuse = fuseOf(of);
-                touching.put(of, fuse);
-                // whoever replaces the fuse alone sees the new one blow
-                yield new Fault.Series(fuse, Fault.Series.OPEN_OHM);
-            }
-            default ->
-                    throw new IllegalArgumentException(
-                            "A part of a circuit does not break by '" + mode + "'");
-        };
+    /**
+     * Whether something flickers or jumps while somebody moves the harness at a connector.
+     *
+     * @throws IllegalArgumentException when there is no such connector
+     */
+    public synchronized boolean jumps(String plug) {
+        needsPlug(plug);
+        return broken.jumps(plug);
     }
 
     private String fuseOf(String wire) {
@@ -452,9 +397,7 @@ public final class Circuits implements Part {
         Shorts.Glow most = Shorts.Glow.DARK;
         for (Its its : all.values()) {
             Set<String> touch =
-                    touching.entrySet().stream()
-                            .filter(t -> t.getValue().equals(fuse))
-                            .map(Map.Entry::getKey)
+                    broken.touching(fuse).stream()
                             .filter(w -> its.circuit.component(w).isPresent())
                             .collect(Collectors.toSet());
             if (!touch.isEmpty() && most != Shorts.Glow.AT_ONCE) {
@@ -476,13 +419,24 @@ public final class Circuits implements Part {
         if (!wires().containsKey(wire)) {
             throw new IllegalArgumentException("There is no wire '" + wire + "'");
         }
-        return touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed;
+        return broken.isRubbed(wire);
     }
 
     @Override
     public synchronized void mend(String repair) {
-        touching.remove(repair);
-        if (faults.remove(repair) != null) {
+        if (broken.mend(repair)) {
+            solveAgain();
+        }
+    }
+
+    /** The size of a fault, with its unit. */
+    public static String told(String mode, double size) {
+        return BrokenParts.told(mode, size);
+    }
+
+    private void shaken(boolean now) {
+        if (broken.isAnyLoose()) {
+            broken.shake(now);
             solveAgain();
         }
     }
@@ -501,6 +455,7 @@ public final class Circuits implements Part {
         Set<String> before = Set.copyOf(set);
         settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
         changes++;
+        shaken(true);
         for (Its its : all.values()) {
             for (Gauge g : its.circuit.gauges()) {
                 Band band = g.at(share(its, g));
@@ -509,8 +464,10 @@ public final class Circuits implements Part {
                 }
             }
         }
-        for (double t = 0; t <= SET_SECONDS + LOOK_SECONDS; t += LOOK_SECONDS) {
-            watch(LOOK_SECONDS, watcher);
+        looked(watcher);
+        shaken(false);
+        if (broken.isAnyLoose()) {
+            looked(watcher);
         }
         set.clear();
         set.addAll(before);
@@ -518,8 +475,18 @@ public final class Circuits implements Part {
         return wrong;
     }
 
+    /** For as long as its modules need to believe what they see. */
+    private void looked(Watcher watcher) {
+        for (double t = 0;
+                t <= PinWatch.SET_SECONDS + PinWatch.LOOK_SECONDS;
+                t += PinWatch.LOOK_SECONDS) {
+            watch(PinWatch.LOOK_SECONDS, watcher);
+        }
+    }
+
     /** How a driver tells of what does not work. */
     public synchronized String complaint(Gauge g) {
+        shaken(true);
         Its its =
                 all.values().stream()
                         .filter(i -> i.circuit.gauges().contains(g))
@@ -531,6 +498,7 @@ public final class Circuits implements Part {
         String state = g.at(share(its, g)).name();
         set.remove(g.under());
         changes++;
-        return g.name() + " " + state + under + ".";
+        shaken(false);
+        return g.name() + " " + state + under + (broken.isAnyLoose() ? ", now and then." : ".");
     }
 }

@@ -1,10 +1,8 @@
 package brightlantern.standin.plant;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -27,19 +25,8 @@ public final class Crank implements Part {
     private static final double EXHAUST_OPENS = 145;
     private static final double AMBIENT_PA = 101_300;
 
-    /** Tooth pitch error that is left after the module learned its wheel, degrees. */
-    private static final double PITCH_ERROR = 0.006;
-
     /** The drive line and the speed governor hold the mean speed, s. */
     private static final double GOVERNOR_SECONDS = 0.35;
-
-    /** How much of a new cycle goes into the deviation that is told. */
-    private static final double FILTER = 0.06;
-
-    /** A combustion that lacks more than this share of its work is counted as a misfire. */
-    private static final double MISFIRE_SHARE = 0.55;
-
-    private static final int WINDOW_CYCLES = 500;
 
     /** An idling engine that lost all its torque would fall by so much before its governor acts. */
     private static final double DROOP_RPM = 260;
@@ -49,15 +36,6 @@ public final class Crank implements Part {
     /** The governor makes up for lost torque in this time, s. */
     private static final double MAKES_UP_SECONDS = 4;
 
-    /** The wheel is learned in so many swings over the threshold and back, foot off. */
-    private static final int SWINGS = 4;
-
-    private static final double SWING_RPM = 2000;
-    private static final double RELEASED_RPM = 1500;
-
-    /** The first ones after a start are not judged. */
-    private static final int SETTLING_CYCLES = 20;
-
     private final EngineSpec spec;
     private final EngineWaves waves;
     private final Random random;
@@ -65,6 +43,12 @@ public final class Crank implements Part {
     private final List<CrankingSigns.Leak> leaks;
     private final double[] giving;
     private final boolean[] off;
+
+    /** What its module does not know of its teeth, and which coils fail when they are hot. */
+    private final Misfiring misfiring;
+
+    private final ToothTiming timing;
+
     private final double[] phase;
     private final double[] volume = new double[721];
 
@@ -74,22 +58,13 @@ public final class Crank implements Part {
     private final double[] expanded = new double[721];
     private final double[] leakShare = new double[721];
     private final double atDeadCentre;
-    private final double[] pitch = new double[TEETH];
     private final double workShape;
     private final double[] air;
     private final double[] heat;
     private final double[] lost;
-    private final double[] startSpeed;
-    private final double[] gain;
-    private final double[] deviation;
-    private final double[] correction;
-    private final Deque<Integer> missed = new ArrayDeque<>();
-    private final int[] misfires;
     private double angle;
     private double swing;
     private double meanTorque;
-    private double speedAtTooth;
-    private long cycles;
     private double torque;
     private double scatter;
     private boolean running;
@@ -97,8 +72,6 @@ public final class Crank implements Part {
     private final double[] work;
     private double droop;
     private double compensated;
-    private int toLearn;
-    private boolean above;
 
     /**
      * @param seed of the scatter of its combustions and teeth
@@ -112,15 +85,11 @@ public final class Crank implements Part {
         leaks = new ArrayList<>(Collections.nCopies(n, CrankingSigns.Leak.EXHAUST_VALVE));
         giving = new double[n];
         off = new boolean[n];
+        misfiring = new Misfiring(n);
         phase = new double[n];
         air = new double[n];
         heat = new double[n];
         lost = new double[n];
-        startSpeed = new double[n];
-        gain = new double[n];
-        deviation = new double[n];
-        correction = new double[n];
-        misfires = new int[n];
         share = new double[n];
         work = new double[n];
         Arrays.fill(share, 1);
@@ -153,9 +122,13 @@ public final class Crank implements Part {
             work += Math.pow(volume[0] / volume[d], POLYTROPIC) * (volume[d + 1] - volume[d]);
         }
         workShape = work;
-        for (int i = 0; i < TEETH; i++) {
-            pitch[i] = PITCH_ERROR * random.nextGaussian();
-        }
+        timing = new ToothTiming(spec, phase, random);
+    }
+
+    /** One whose module stops the injector of a cylinder that misfires under load. */
+    public Crank protecting() {
+        misfiring.protect();
+        return this;
     }
 
     /**
@@ -171,6 +144,16 @@ public final class Crank implements Part {
     /** What an oscilloscope sees of it. */
     public EngineWaves waves() {
         return waves;
+    }
+
+    /** Whether its coil takes current. */
+    synchronized boolean coilIsWhole(int cylinder) {
+        return misfiring.coilIsWhole(cylinder - 1);
+    }
+
+    /** Whether its injector is given current. */
+    synchronized boolean isInjecting(int cylinder) {
+        return running && !off[cylinder - 1] && !misfiring.isStopped(cylinder - 1);
     }
 
     /** Share of its pressure that a cylinder loses in a second. */
@@ -202,14 +185,20 @@ public final class Crank implements Part {
     @Override
     public synchronized void step(Whole whole, double dt) {
         double rpm = whole.rpm();
+        if (whole.running() && !running) {
+            timing.started();
+        }
         running = whole.running();
-        learn(whole, rpm);
+        if (timing.learns(whole)) {
+            misfiring.learned();
+        }
+        misfiring.step(whole, dt, timing.misfires());
         if (rpm < 60) {
             droop = 0;
             compensated = 0;
             swing = 0;
             torque = 0;
-            Arrays.fill(deviation, 0);
+            timing.stands();
             return;
         }
         double mean = rpm * 2 * Math.PI / 60;
@@ -228,7 +217,7 @@ public final class Crank implements Part {
             }
             turn(toNext, time, wanted, friction, whole, speed);
             angle = Math.round(angle / TOOTH_DEGREES) * TOOTH_DEGREES % 720;
-            tooth(mean, wanted);
+            timing.tooth(angle, mean + swing, mean, wanted, misfiring);
             left -= time;
         }
     }
@@ -247,20 +236,6 @@ public final class Crank implements Part {
     /** How much slower it turns than it should, rpm (below zero). */
     public synchronized double droop() {
         return droop;
-    }
-
-    private void learn(Whole whole, double rpm) {
-        if (toLearn > 0 && !whole.running()) {
-            toLearn = 0;
-        }
-        if (toLearn > 0) {
-            if (rpm > SWING_RPM) {
-                above = true;
-            } else if (above && rpm < RELEASED_RPM && whole.load() < 0.05) {
-                above = false;
-                toLearn--;
-            }
-        }
     }
 
     private void turn(
@@ -320,7 +295,7 @@ public final class Crank implements Part {
                 // what was lost before dead centre does not burn: too little air, too little heat
                 double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
                 heat[k] =
-                        off[k]
+                        off[k] || !misfiring.burns(k)
                                 ? 0
                                 : work
                                         / workShape
@@ -339,53 +314,6 @@ public final class Crank implements Part {
 
     private double slope(int at) {
         return (volume[at + 1] - volume[at]) / Math.toRadians(1);
-    }
-
-    /** The module times a tooth; at a cylinder's ends it takes the speed. */
-    private void tooth(double mean, double wanted) {
-        int n = phase.length;
-        int index = (int) Math.round(angle / TOOTH_DEGREES);
-        double measured = (mean + swing) * (1 + pitch[index % TEETH] / (3 * TOOTH_DEGREES));
-        speedAtTooth += (measured - speedAtTooth) * 0.5;
-        for (int k = 0; k < n; k++) {
-            double at = Math.floorMod((int) Math.round(angle - phase[k]) + 1440, 720);
-            if (at == 0) {
-                startSpeed[k] = measured;
-            } else if (Math.abs(at - Math.min(144, 720.0 / n)) < TOOTH_DEGREES / 2) {
-                gain[k] = measured - startSpeed[k];
-            }
-        }
-        if (index % (2 * TEETH) == 0) {
-            cycle(mean, wanted);
-        }
-    }
-
-    private void cycle(double mean, double wanted) {
-        int n = phase.length;
-        cycles++;
-        double average = 0;
-        for (double g : gain) {
-            average += g / n;
-        }
-        // what the work of one combustion is worth in speed: J·ω·Δω = W
-        double worth = 4 * Math.PI * wanted / n / (spec.inertia() * mean);
-        for (int k = 0; k < n; k++) {
-            double its = gain[k] - average;
-            deviation[k] += FILTER * (its * 60 / (2 * Math.PI) - deviation[k]);
-            if (cycles > SETTLING_CYCLES
-                    && wanted > 0
-                    && its < -MISFIRE_SHARE * worth * (n - 1) / n) {
-                missed.addLast(k + (int) (cycles % 1_000_000) * n);
-                misfires[k]++;
-            }
-            if (mean < 130) {
-                correction[k] =
-                        Math.max(-40, Math.min(40, correction[k] - 0.2 * deviation[k] * FILTER));
-            }
-        }
-        while (!missed.isEmpty() && missed.peekFirst() / n < cycles % 1_000_000 - WINDOW_CYCLES) {
-            misfires[missed.removeFirst() % n]--;
-        }
     }
 
     @Override
@@ -417,23 +345,21 @@ public final class Crank implements Part {
                     @Override
                     public int start() {
                         synchronized (Crank.this) {
-                            toLearn = running ? SWINGS : toLearn;
-                            above = false;
-                            return running ? 0 : 0x22;
+                            return timing.learn(running) ? 0 : 0x22;
                         }
                     }
 
                     @Override
                     public void stop() {
                         synchronized (Crank.this) {
-                            toLearn = 0;
+                            timing.stopLearning();
                         }
                     }
 
                     @Override
                     public int[] result() {
                         synchronized (Crank.this) {
-                            return new int[] {toLearn};
+                            return new int[] {timing.toLearn()};
                         }
                     }
                 });
@@ -452,10 +378,7 @@ public final class Crank implements Part {
     /** What it had counted is forgotten. */
     @Override
     public synchronized void cleared() {
-        missed.clear();
-        Arrays.fill(misfires, 0);
-        Arrays.fill(deviation, 0);
-        Arrays.fill(correction, 0);
+        timing.cleared();
     }
 
     private synchronized double read(DoubleSupplier reading) {
@@ -465,25 +388,8 @@ public final class Crank implements Part {
     @Override
     public Map<String, DoubleSupplier> sensors() {
         Map<String, DoubleSupplier> sensors = new HashMap<>();
-        for (int k = 0; k < phase.length; k++) {
-            int its = k;
-            sensors.put("deviation." + (k + 1), () -> read(() -> deviation[its]));
-            sensors.put("misfires." + (k + 1), () -> read(() -> misfires[its]));
-            sensors.put("quantity." + (k + 1), () -> read(() -> correction[its]));
-        }
-        sensors.put("misfires.total", () -> read(() -> Arrays.stream(misfires).sum()));
+        timing.sensors().forEach((id, told) -> sensors.put(id, () -> read(told)));
         sensors.put("torque.indicated", () -> read(() -> torque));
-        sensors.put(
-                "crank.roughness",
-                () ->
-                        read(
-                                () -> {
-                                    double sum = 0;
-                                    for (double d : deviation) {
-                                        sum += d * d;
-                                    }
-                                    return Math.sqrt(sum / deviation.length);
-                                }));
         return sensors;
     }
 
@@ -498,6 +404,7 @@ public final class Crank implements Part {
                         CrankingSigns.Leak.valueOf(
                                 mode.toUpperCase(Locale.ROOT).replace('-', '_')));
             }
+            case "unlearned", "coil-hot" -> misfiring.fail(mode, Integer.parseInt(of) - 1, size);
             case "gives" -> gives(Integer.parseInt(of), size);
             default -> Part.super.fail(mode, of, size);
         }

@@ -1,8 +1,9 @@
 package brightlantern.standin.plant;
 
-import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 
 /**
  * What an oscilloscope sees of an engine that turns: gas exchange of each cylinder with polytropic
@@ -11,19 +12,28 @@ import java.util.Random;
  * tell changes of pressure, not the pressure itself.
  */
 public final class EngineWaves {
-    /** Where a lane can be connected. */
-    public enum Place {
-        /** Clamp round the starter's cable, A. */
-        STARTER,
-        /** Pickup in the intake pipe, kPa. */
-        INTAKE,
-        /** Pickup in the exhaust pipe, kPa. */
-        EXHAUST,
-        /** Pickup at the dipstick's tube, kPa. */
-        CRANKCASE,
-        /** Clamp at what fires the first cylinder, V. */
-        FIRST
-    }
+    /** Clamp round the starter's cable, A. */
+    public static final String STARTER = "starter";
+
+    /** Pickup in the intake pipe, kPa. */
+    public static final String INTAKE = "intake";
+
+    /** Pickup in the exhaust pipe, kPa. */
+    public static final String EXHAUST = "exhaust";
+
+    /** Pickup at the dipstick's tube, kPa. */
+    public static final String CRANKCASE = "crankcase";
+
+    /** Clamp at what fires the first cylinder, V. */
+    public static final String FIRST = "cylinder-1";
+
+    /** Clamp round the feed of a coil, A; the cylinder follows. */
+    public static final String COIL = "coil-";
+
+    /** Clamp round the feed of an injector, A; the cylinder follows. */
+    public static final String INJECTOR = "injector-";
+
+    private static final Set<String> PICKUPS = Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST);
 
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
@@ -50,6 +60,16 @@ public final class EngineWaves {
     private static final double FIRES_BEFORE = 6;
 
     private static final double FIRES_FOR = 14;
+
+    private static final double COIL_SECONDS = 0.0026;
+    private static final double COIL_AMPS = 14;
+    private static final double COIL_RISES = 0.004;
+    private static final double INJECTS_AT = 400;
+    private static final double INJECTS_SECONDS = 0.0015;
+    private static final double INJECTS_MORE = 0.004;
+    private static final double INJECTOR_AMPS = 1.2;
+    private static final double INJECTOR_RISES = 0.0006;
+    private static final double CLAMP_NOISE = 0.03;
 
     private final EngineSpec spec;
     private final Crank crank;
@@ -127,32 +147,78 @@ public final class EngineWaves {
         }
     }
 
+    /** Whether a lane can be connected there. */
+    public boolean isPlace(String place) {
+        return PICKUPS.contains(place)
+                || place.matches("(" + COIL + "|" + INJECTOR + ")[1-9][0-9]?")
+                        && numberOf(place) <= phase.length
+                        && !(spec.diesel() && place.startsWith(COIL));
+    }
+
+    private static int numberOf(String feed) {
+        return Integer.parseInt(feed.substring(feed.lastIndexOf('-') + 1));
+    }
+
+    /** Amps in the feed of a coil or an injector at this angle: L·di/dt against its ohms. */
+    private double amps(String feed, Whole whole) {
+        int k = numberOf(feed) - 1;
+        double perSecond = Math.toDegrees(omega);
+        if (perSecond < 60) {
+            return 0;
+        }
+        double at = (angle - phase[k] + 1440) % 720;
+        if (feed.startsWith(COIL)) {
+            double since = COIL_SECONDS - ((1440 - FIRES_BEFORE - at) % 720) / perSecond;
+            return since > 0 && crank.coilIsWhole(k + 1)
+                    ? COIL_AMPS * (1 - Math.exp(-since / COIL_RISES))
+                    : 0;
+        }
+        double since = (at - INJECTS_AT) / perSecond;
+        return since > 0
+                        && since < INJECTS_SECONDS + INJECTS_MORE * whole.load()
+                        && crank.isInjecting(k + 1)
+                ? INJECTOR_AMPS * (1 - Math.exp(-since / INJECTOR_RISES))
+                : 0;
+    }
+
     /**
      * Lets it turn for a while.
      *
+     * @param places that are looked at
      * @param count samples, evenly over {@code seconds}
      * @return by place, its samples
      */
-    public synchronized Map<Place, double[]> turn(Whole whole, double seconds, int count) {
-        Map<Place, double[]> all = new EnumMap<>(Place.class);
-        for (Place p : Place.values()) {
-            all.put(p, new double[count]);
-        }
+    public synchronized Map<String, double[]> turn(
+            Whole whole, Set<String> places, double seconds, int count) {
+        Map<String, double[]> all = new HashMap<>();
+        places.forEach(p -> all.put(p, new double[count]));
         int fine = Math.max(1, (int) Math.ceil(seconds / count / 0.00005));
         double dt = seconds / count / fine;
         for (int i = 0; i < count; i++) {
             for (int s = 0; s < fine; s++) {
                 step(whole, dt);
             }
-            all.get(Place.STARTER)[i] = amps + 1.5 * random.nextGaussian();
-            all.get(Place.INTAKE)[i] = intake.felt + 0.02 * random.nextGaussian();
-            all.get(Place.EXHAUST)[i] = exhaust.felt + 0.02 * random.nextGaussian();
-            all.get(Place.CRANKCASE)[i] = crankcase.felt + 0.004 * random.nextGaussian();
-            double at = Math.floorMod((int) (angle - phase[0] + FIRES_BEFORE + 1440), 720);
-            boolean fires = omega > 3 && at < FIRES_FOR;
-            all.get(Place.FIRST)[i] = (fires ? 5 : 0) + 0.03 * random.nextGaussian();
+            for (String place : places) {
+                all.get(place)[i] = felt(place, whole);
+            }
         }
         return all;
+    }
+
+    private double felt(String place, Whole whole) {
+        return switch (place) {
+            case STARTER -> amps + 1.5 * random.nextGaussian();
+            case INTAKE -> intake.felt + 0.02 * random.nextGaussian();
+            case EXHAUST -> exhaust.felt + 0.02 * random.nextGaussian();
+            case CRANKCASE -> crankcase.felt + 0.004 * random.nextGaussian();
+            case FIRST -> (fires() ? 5 : 0) + 0.03 * random.nextGaussian();
+            default -> amps(place, whole) + CLAMP_NOISE * random.nextGaussian();
+        };
+    }
+
+    private boolean fires() {
+        double at = Math.floorMod((int) (angle - phase[0] + FIRES_BEFORE + 1440), 720);
+        return omega > 3 && at < FIRES_FOR;
     }
 
     private void step(Whole whole, double dt) {

@@ -39,6 +39,10 @@ public final class PlainPlant implements Plant {
     private final double rpmPerMetre;
     private final double fastest;
     private double coolant = 20;
+
+    /** Temperature that the thermostat holds, °C. */
+    private double working = 90;
+
     private double open = FULL_VOLTS - 0.05;
     private double volts = FULL_VOLTS - 0.05;
     private double cranked;
@@ -105,6 +109,7 @@ public final class PlainPlant implements Plant {
         switch (mode) {
             case "gives" -> gives = size > 0.5;
             case "regulated" -> regulated = size;
+            case "warms" -> working = size;
             case "battery" -> {
                 batteryOhm = size;
                 open = size > BATTERY_OHM ? open : FULL_VOLTS;
@@ -164,7 +169,7 @@ public final class PlainPlant implements Plant {
                 cranking ? 230 : running ? IDLE_RPM + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
         rpm += (wantedRpm - rpm) * Math.min(1, dt / 0.4);
         coolant +=
-                ((running ? 90 : AMBIENT_CELSIUS) - coolant)
+                ((running ? working : AMBIENT_CELSIUS) - coolant)
                         * Math.min(1, dt / (running ? 160 : 2400));
         kilometres += speed * dt / 1000;
         hours += running ? dt / 3600 : 0;

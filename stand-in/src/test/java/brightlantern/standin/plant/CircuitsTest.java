@@ -120,6 +120,26 @@ class CircuitsTest {
         assertThat(v.reading("coolant")).isCloseTo(before, within(2.0));
     }
 
+    /** What several circuits share is fed by the supply of now, not by what each saw last. */
+    @Test
+    void aSharedPointFollowsTheSupply() {
+        StandInVehicle v = vehicle("oriel-finch");
+        Circuits c = v.simulation().circuits().orElseThrow();
+        for (int i = 0; i < 2; i++) {
+            v.simulation().driver(Driver.away().key(2));
+            v.live(2);
+            assertThat(c.volts("FBE").orElseThrow())
+                    .isCloseTo(v.reading("body.supply"), within(0.2));
+            v.simulation().crank();
+            v.live(20);
+            assertThat(v.reading("body.supply")).isGreaterThan(13.5);
+            assertThat(c.volts("FBE").orElseThrow())
+                    .isCloseTo(v.reading("body.supply"), within(0.2));
+            v.simulation().driver(Driver.away());
+            v.live(5);
+        }
+    }
+
     @Test
     void whatIsNotThereIsTold() {
         Circuits c = vehicle("oriel-finch").simulation().circuits().orElseThrow();

@@ -1,0 +1,157 @@
+package brightlantern.standin.plant;
+
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Segment;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+
+/** What is broken in the circuits of one vehicle, all the time or only while it is shaken. */
+final class BrokenParts {
+    /** Pins that do not touch: far more than any input's own resistance. */
+    private static final double APART_OHM = 1e9;
+
+    /** All parts of its circuits, by their ids. */
+    private final Map<String, Component> built;
+
+    private final Map<String, Fault> faults = new LinkedHashMap<>();
+
+    /** Wires that touch the body → the fuse that they blow. */
+    private final Map<String, String> touching = new HashMap<>();
+
+    /** The first contacts of connectors that open when they are shaken. */
+    private final Set<String> loose = new LinkedHashSet<>();
+
+    private boolean shaken;
+
+    /**
+     * @param built all parts; it may still grow
+     */
+    BrokenParts(Map<String, Component> built) {
+        this.built = built;
+    }
+
+    /**
+     * Breaks a part.
+     *
+     * @param size in the unit of the mode
+     * @param fuseOf the fuse that protects a wire
+     * @throws IllegalArgumentException when there is no such part, or it does not break so
+     */
+    void fail(String mode, String of, double size, UnaryOperator<String> fuseOf) {
+        if (!built.containsKey(of)) {
+            throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
+        }
+        if (mode.equals(CircuitFailures.LOOSE)) {
+            loose.add(of);
+        } else {
+            faults.put(of, fault(mode, of, size, fuseOf));
+        }
+    }
+
+    private Fault fault(String mode, String of, double size, UnaryOperator<String> fuseOf) {
+        return switch (mode) {
+            case CircuitFailures.SERIES -> new Fault.Series(of, size);
+            case CircuitFailures.CHAFED -> new Fault.Chafed(of, size);
+            case CircuitFailures.BIASED -> new Fault.Biased(of, size);
+            case CircuitFailures.MISREAD -> new Fault.Misread(of, size);
+            case CircuitFailures.SHORTED -> {
+                String fuse = fuseOf.apply(of);
+                touching.put(of, fuse);
+                // whoever replaces the fuse alone sees the new one blow
+                yield new Fault.Series(fuse, Fault.Series.OPEN_OHM);
+            }
+            default ->
+                    throw new IllegalArgumentException(
+                            "A part of a circuit does not break by '" + mode + "'");
+        };
+    }
+
+    /** The size of a fault, with its unit. */
+    static String told(String mode, double size) {
+        return switch (mode) {
+            case CircuitFailures.LOOSE -> "when shaken";
+            case CircuitFailures.BIASED, CircuitFailures.MISREAD ->
+                    String.format(Locale.ROOT, "%.3g times", size);
+            default -> String.format(Locale.ROOT, "%.3g Ω", size);
+        };
+    }
+
+    /** Whether a part was broken, and is whole now. */
+    boolean mend(String part) {
+        touching.remove(part);
+        boolean was = loose.remove(part);
+        return faults.remove(part) != null || was;
+    }
+
+    /** On the road every connector that is loose opens; at rest all of them hold. */
+    void shake(boolean now) {
+        shaken = now;
+    }
+
+    boolean isAnyLoose() {
+        return !loose.isEmpty();
+    }
+
+    /** Whether something flickers or jumps while the harness at a connector is moved. */
+    boolean jumps(String plug) {
+        return loose.stream().anyMatch(c -> isAt(built.get(c), plug));
+    }
+
+    /** The faults of this moment. */
+    List<Fault> now() {
+        List<Fault> all = new ArrayList<>(faults.values());
+        if (shaken) {
+            Set<String> plugs =
+                    loose.stream()
+                            .flatMap(c -> pin(built.get(c)).stream())
+                            .map(Segment.Pin::plug)
+                            .collect(Collectors.toSet());
+            built.values().stream()
+                    .filter(p -> pin(p).filter(x -> plugs.contains(x.plug())).isPresent())
+                    .filter(p -> !faults.containsKey(p.id()))
+                    .forEach(p -> all.add(new Fault.Series(p.id(), APART_OHM)));
+        }
+        return all;
+    }
+
+    private static Optional<Segment.Pin> pin(Component part) {
+        return part instanceof Segment s ? s.pin() : Optional.empty();
+    }
+
+    private static boolean isAt(Component part, String plug) {
+        return pin(part).filter(p -> p.plug().equals(plug)).isPresent();
+    }
+
+    /** Number of the first pin of a connector that looks bad. */
+    Optional<String> badPin(String plug) {
+        return faults.keySet().stream()
+                .flatMap(f -> Optional.ofNullable(built.get(f)).stream())
+                .filter(p -> isAt(p, plug))
+                .flatMap(p -> pin(p).stream())
+                .map(Segment.Pin::number)
+                .findFirst();
+    }
+
+    /** Wires that touch the body and blow this fuse. */
+    Set<String> touching(String fuse) {
+        return touching.entrySet().stream()
+                .filter(t -> t.getValue().equals(fuse))
+                .map(Map.Entry::getKey)
+                .collect(Collectors.toSet());
+    }
+
+    /** Whether a wire has rubbed through. */
+    boolean isRubbed(String wire) {
+        return touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed;
+    }
+}

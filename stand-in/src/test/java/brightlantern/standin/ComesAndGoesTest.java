@@ -1,0 +1,71 @@
+package brightlantern.standin;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What was told is not there when somebody looks; the harness that makes it so is found. */
+class ComesAndGoesTest {
+    private static final Random RANDOM = new Random(67);
+    private static final Yard YARD = new Yard(RANDOM);
+
+    /** What is broken all the time stays so when the road has shaken what is loose beside it. */
+    @Test
+    void whatIsBrokenBesideItStaysBroken() {
+        StandInVehicle v = YARD.built("oriel-finch");
+        v.whole();
+        var circuits = v.simulation().circuits().orElseThrow();
+        circuits.fail("loose", "C-X83.1", 1);
+        circuits.fail("series", "C-X83.2", 5000);
+        assertThat(circuits.pins("X83")).startsWith("Pin 2");
+        circuits.used(v::report);
+        assertThat(circuits.pins("X83")).startsWith("Pin 2");
+        circuits.mend("C-X83.2");
+        assertThat(circuits.pins("X83")).contains("clean and tight");
+        assertThat(circuits.jumps("X83")).isTrue();
+        circuits.mend("C-X83.1");
+        assertThat(circuits.used(v::report)).isEmpty();
+    }
+
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource({
+        "oriel-heron, X83",
+        "oriel-finch, X87",
+        "velmont-cairn, X60",
+        "tamarack-portage, X89",
+        "stonebarrow-wl9, X84",
+        "quillon-ember, X126"
+    })
+    void isSoundAtRestAndFoundShaken(String vehicle, String plug) {
+        StandInVehicle v = YARD.built(vehicle);
+        Breaker breaker = new Breaker(v);
+        Breaker.Broken broken =
+                breaker.inCircuits().stream()
+                        .filter(f -> f.name().contains("connector " + plug + ": comes and goes"))
+                        .findFirst()
+                        .flatMap(f -> breaker.breakPart(f, 0, false))
+                        .orElseThrow();
+        Robot robot = new Robot(v, RANDOM);
+        List<Evidence> told = robot.told(broken);
+        Robot.Ended ended = robot.follow(YARD.reasoners(vehicle), told);
+        assertThat(ended.ranking().sentence())
+                .as("%s after %s", broken, ended.found())
+                .startsWith("Connector " + plug + " comes and goes is the cause");
+
+        var circuits = v.simulation().circuits().orElseThrow();
+        assertThat(circuits.used(v::report)).as("nothing was mended").isNotEmpty();
+        Suspect suspect =
+                v.description()
+                        .suspect(ended.ranking().standings().get(0).suspectId())
+                        .orElseThrow();
+        v.repair(suspect.repair().id());
+        assertThat(circuits.used(v::report)).isEmpty();
+        assertThat(circuits.jumps(plug)).isFalse();
+    }
+}
