@@ -58,11 +58,12 @@ class BroughtController {
         Path kept = Files.createTempFile("capture", "");
         try {
             file.transferTo(kept);
-            Capture capture = read(kept);
-            long captureId = captures.keep(id, name, who.getName(), capture);
+            Brought read = read(kept);
+            long captureId = captures.keep(id, name, who.getName(), read.capture());
             flash.addFlashAttribute(
                     "notice",
-                    "Say under 'What each lane shows' what was connected where, and it is read anew.");
+                    "Say under 'What each lane shows' what was connected where, and it is read anew. "
+                            + String.join(" ", read.remarks()));
             return "redirect:/jobs/" + id + "/probe/captures/" + captureId;
         } catch (IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", name + ": " + wrong.getMessage() + ".");
@@ -73,9 +74,14 @@ class BroughtController {
     }
 
     /**
+     * @param remarks what was left out or assumed, in words
+     */
+    private record Brought(Capture capture, List<String> remarks) {}
+
+    /**
      * @throws IllegalArgumentException says what was expected
      */
-    private static Capture read(Path file) throws IOException {
+    private static Brought read(Path file) throws IOException {
         byte[] beginning;
         try (InputStream in = Files.newInputStream(file)) {
             beginning = in.readNBytes(CsvLook.ENOUGH_BYTES);
@@ -84,18 +90,20 @@ class BroughtController {
                 new String(beginning, 0, Math.min(8, beginning.length), StandardCharsets.US_ASCII);
         if (first.startsWith("RIFF")) {
             Wav wav = Wav.read(Files.readAllBytes(file));
-            return new Capture(
-                    1.0 / wav.rate(),
-                    List.of(Lane.of("Sound", LaneRole.OTHER, "", "", wav.samples())));
+            return new Brought(
+                    new Capture(
+                            1.0 / wav.rate(),
+                            List.of(Lane.of("Sound", LaneRole.OTHER, "", "", wav.samples()))),
+                    List.of());
         }
         if (first.startsWith("MDF ") || first.startsWith("UnFinMF")) {
             MdfReader.Read read = MdfReader.read(file);
-            return of(read.take(), read.values());
+            return new Brought(of(read.take(), read.values()), read.remarks());
         }
         Dialect dialect = CsvLook.at(beginning).dialect();
         try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
             CsvImport.Imported read = CsvImport.read(in, dialect, CsvImport.own(dialect));
-            return of(read.take(), read.values());
+            return new Brought(of(read.take(), read.values()), read.remarks());
         }
     }
 

@@ -1,15 +1,20 @@
 package brightlantern.app.capture;
 
+import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.ControlModule;
+import brightlantern.core.suspect.Evidence;
 import java.net.InetSocketAddress;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,13 +28,17 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/probe/captures")
 class CaptureController {
+    private static final Pattern MISFIRE = Pattern.compile("P030([1-9])-00");
     private static final String STAND_INS_PORT = ":5026";
 
     private final JobPages pages;
     private final Captures captures;
     private final CaptureRecorder recorder;
+    private final Findings findings;
 
-    CaptureController(JobPages pages, Captures captures, CaptureRecorder recorder) {
+    CaptureController(
+            JobPages pages, Captures captures, CaptureRecorder recorder, Findings findings) {
+        this.findings = findings;
         this.pages = pages;
         this.captures = captures;
         this.recorder = recorder;
@@ -54,6 +63,7 @@ class CaptureController {
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
         List<CapturePlan> plans = plans(context);
+        String wanted = planId.equals(CapturePlan.LEAVING) ? planId + "-" + cylinder(id) : planId;
         String meter = context.job().meter();
         model.addAttribute(
                 "view",
@@ -61,7 +71,7 @@ class CaptureController {
                         captures.of(id),
                         plans,
                         plans.stream()
-                                .filter(p -> p.id().equals(planId))
+                                .filter(p -> p.id().equals(wanted))
                                 .findFirst()
                                 .or(() -> plans.stream().findFirst()),
                         meter.isEmpty()
@@ -71,9 +81,24 @@ class CaptureController {
         return "capture/captures";
     }
 
+    /** The cylinder of which a code tells that it misfires; the first where none does. */
+    private int cylinder(long jobId) {
+        return findings.of(jobId).stream()
+                .flatMap(f -> f.evidence().stream())
+                .filter(Evidence.CodeSeen.class::isInstance)
+                .map(Evidence.CodeSeen.class::cast)
+                .filter(Evidence.CodeSeen::present)
+                .map(c -> MISFIRE.matcher(c.code()))
+                .filter(Matcher::matches)
+                .mapToInt(m -> Integer.parseInt(m.group(1)))
+                .findFirst()
+                .orElse(1);
+    }
+
     private static List<CapturePlan> plans(JobPages.Context context) {
         List<CapturePlan> plans = new ArrayList<>();
         context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
+        context.description().cylinders().ifPresent(c -> plans.addAll(leaving(context, c)));
         context.description()
                 .buses()
                 .forEach(
@@ -93,6 +118,20 @@ class CaptureController {
                     .forEach(p -> plans.add(CapturePlan.point(circuit, p)));
         }
         return plans;
+    }
+
+    private static List<CapturePlan> leaving(JobPages.Context context, Cylinders cylinders) {
+        return cylinders.order().stream()
+                .sorted()
+                .map(
+                        n ->
+                                CapturePlan.leaving(
+                                        cylinders,
+                                        n,
+                                        context.description().circuits().stream()
+                                                .anyMatch(
+                                                        c -> c.component("coil-" + n).isPresent())))
+                .toList();
     }
 
     @PostMapping("/record")

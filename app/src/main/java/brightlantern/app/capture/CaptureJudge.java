@@ -7,7 +7,9 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.CaptureReading;
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.network.Bus;
@@ -22,6 +24,8 @@ import org.springframework.stereotype.Component;
 class CaptureJudge {
     /** The clamp shows the firing of the first cylinder so long before its dead centre, degrees. */
     static final double FIRES_BEFORE = 6;
+
+    private static final String LEFT_FIRST = "left-first";
 
     private final Captures captures;
     private final Findings findings;
@@ -46,28 +50,30 @@ class CaptureJudge {
         List<String> reasons();
     }
 
-    record Cranking(CrankingStudy.Judgement judgement) implements Read {
+    /** What a study says of it. */
+    sealed interface Judged extends Read {
+        CaptureReading judgement();
+
         @Override
-        public String sentence() {
-            return judgement.sentence();
+        default String sentence() {
+            return judgement().sentence();
         }
 
         @Override
-        public List<String> reasons() {
-            return judgement.reasons();
+        default List<String> reasons() {
+            return judgement().reasons();
         }
     }
 
+    record Cranking(CrankingStudy.Judgement judgement) implements Judged {}
+
+    record Departed(DepartureStudy.Judgement judgement) implements Judged {}
+
     record Wires(Bus bus, List<BusStudy.Station> stations, BusStudy.Judgement judgement)
-            implements Read {
+            implements Judged {
         @Override
         public String sentence() {
             return bus.name() + ": " + judgement.sentence();
-        }
-
-        @Override
-        public List<String> reasons() {
-            return judgement.reasons();
         }
     }
 
@@ -88,6 +94,15 @@ class CaptureJudge {
         Capture capture = opened.capture();
         if (capture.lane(LaneRole.HIGH_NEAR).isPresent()) {
             return wires(opened, job, description);
+        }
+        if (capture.lane(LaneRole.COUNT).isPresent()) {
+            return DepartureStudy.judge(capture)
+                    .<Read>map(Departed::new)
+                    .orElseGet(
+                            () ->
+                                    new Nothing(
+                                            "Who left first cannot be told. "
+                                                    + DepartureStudy.whyNot(capture).orElse("")));
         }
         boolean cylinders =
                 capture.lane(LaneRole.FIRST_CYLINDER).isPresent()
@@ -137,6 +152,8 @@ class CaptureJudge {
                         .orElse(new Nothing("Nothing of it was kept."));
         if (read instanceof Cranking cranking) {
             file(job, description, cranking.judgement(), who);
+        } else if (read instanceof Departed departed) {
+            file(job, description, head.name(), departed.judgement(), who);
         } else if (read instanceof Wires wires) {
             file(job, wires, who);
         }
@@ -164,6 +181,25 @@ class CaptureJudge {
                         : Optional.empty(),
                 judgement.reasons(),
                 "one cranking");
+    }
+
+    private void file(
+            Job job,
+            VehicleDescription description,
+            String name,
+            DepartureStudy.Judgement judgement,
+            String who) {
+        findings.add(
+                job.id(),
+                "probe",
+                who,
+                name + ": " + judgement.sentence(),
+                Optional.of(judgement.holds()),
+                description
+                        .finding(LEFT_FIRST)
+                        .map(f -> new Evidence.Outcome(LEFT_FIRST, judgement.outcome())),
+                judgement.reasons(),
+                "who left first");
     }
 
     private void file(Job job, Wires wires, String who) {

@@ -1,7 +1,11 @@
 package brightlantern.app.capture;
 
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Jobs;
 import brightlantern.app.link.OwnTurns;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.HeldValue;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Oscilloscope;
 import brightlantern.wire.scpi.ScopeProfile;
@@ -26,18 +30,28 @@ class CaptureRecorder implements AutoCloseable {
     private static final Duration WAIT = Duration.ofSeconds(4);
     private static final long LOOK_MILLIS = 250;
 
+    /** A module that is silent for longer would leave a gap that looks like a steady value, s. */
+    private static final double SILENT_SECONDS = 4;
+
+    /** While live values are asked as well it is looked more often. */
+    private static final long ASK_MILLIS = 100;
+
     /** Nobody comes to turn the key any more. */
     private static final double LONGEST_WAIT_SECONDS = 180;
 
     private final Captures captures;
     private final CaptureJudge judge;
+    private final Jobs jobs;
+    private final VehicleLinks links;
     private final ScopeProfile profile = ScopeProfile.standard();
     private final OwnTurns<Long> turns = new OwnTurns<>("capture");
     private final Map<Long, Going> going = new ConcurrentHashMap<>();
 
-    CaptureRecorder(Captures captures, CaptureJudge judge) {
+    CaptureRecorder(Captures captures, CaptureJudge judge, Jobs jobs, VehicleLinks links) {
         this.captures = captures;
         this.judge = judge;
+        this.jobs = jobs;
+        this.links = links;
     }
 
     /**
@@ -105,6 +119,8 @@ class CaptureRecorder implements AutoCloseable {
         private final String who;
         private final Going mine;
         private Optional<Long> id = Optional.empty();
+        private final List<HeldValue> held = new ArrayList<>();
+        private long began;
         private int fetched;
         private int parts;
 
@@ -113,6 +129,30 @@ class CaptureRecorder implements AutoCloseable {
             this.plan = plan;
             this.who = who;
             this.mine = mine;
+            plan.follows().forEach(f -> held.add(new HeldValue()));
+        }
+
+        /**
+         * Asks the modules for what is followed beside the lanes.
+         *
+         * @throws WireException when one of them has been silent for too long
+         */
+        private void ask() throws WireException {
+            if (plan.follows().isEmpty()) {
+                return;
+            }
+            Job job = jobs.byId(jobId).orElseThrow();
+            List<String> ids = plan.follows().stream().map(CapturePlan.Followed::value).toList();
+            Map<String, Double> now = links.link(job).read(links.description(job), ids);
+            double seconds = (System.nanoTime() - began) / 1e9;
+            for (int i = 0; i < held.size(); i++) {
+                held.get(i).answered(seconds, now.getOrDefault(ids.get(i), Double.NaN));
+                if (held.get(i).silentSince(seconds) > SILENT_SECONDS) {
+                    throw new WireException(
+                            "Its module does not tell '%s' (no answer for %.0f s); what was recorded before is kept"
+                                    .formatted(plan.follows().get(i).name(), SILENT_SECONDS));
+                }
+            }
         }
 
         void prepare(Oscilloscope scope) throws WireException {
@@ -127,10 +167,10 @@ class CaptureRecorder implements AutoCloseable {
             } else {
                 scope.start();
             }
+            began = System.nanoTime();
         }
 
         void fetch(Oscilloscope scope) throws WireException {
-            long began = System.nanoTime();
             Oscilloscope.State state = scope.state();
             while (state != Oscilloscope.State.DONE || fetched < scope.acquired()) {
                 if (mine.stop) {
@@ -141,9 +181,12 @@ class CaptureRecorder implements AutoCloseable {
                 if (state == Oscilloscope.State.WAITING) {
                     waits((System.nanoTime() - began) / 1e9);
                 } else {
-                    take(scope);
+                    ask();
+                    if (held.stream().allMatch(HeldValue::isKnown)) {
+                        take(scope);
+                    }
                 }
-                pause();
+                pause(plan.follows().isEmpty() ? LOOK_MILLIS : ASK_MILLIS);
                 state = scope.state();
             }
         }
@@ -174,6 +217,17 @@ class CaptureRecorder implements AutoCloseable {
                                     steps.scale(),
                                     steps.offset()));
                 }
+                plan.follows()
+                        .forEach(
+                                f ->
+                                        heads.add(
+                                                new Captures.LaneHead(
+                                                        f.name(),
+                                                        f.role(),
+                                                        f.role().unit(),
+                                                        "live value of its module",
+                                                        1,
+                                                        0)));
                 id =
                         Optional.of(
                                 captures.begin(
@@ -189,6 +243,9 @@ class CaptureRecorder implements AutoCloseable {
                 List<short[]> lanes = new ArrayList<>();
                 for (int i = 0; i < plan.lanes().size(); i++) {
                     lanes.add(scope.fetch(i + 1, fetched, count));
+                }
+                for (HeldValue value : held) {
+                    lanes.add(value.steps(plan.interval(), fetched, count));
                 }
                 captures.append(id.orElseThrow(), parts++, lanes);
                 fetched += count;
@@ -223,9 +280,9 @@ class CaptureRecorder implements AutoCloseable {
         }
     }
 
-    private static void pause() throws WireException {
+    private static void pause(long millis) throws WireException {
         try {
-            TimeUnit.MILLISECONDS.sleep(LOOK_MILLIS);
+            TimeUnit.MILLISECONDS.sleep(millis);
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
             throw new WireException("The recording was cancelled");

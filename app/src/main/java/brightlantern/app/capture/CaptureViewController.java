@@ -2,14 +2,10 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.Capture;
-import brightlantern.core.capture.CaptureCsv;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.cylinder.Cylinders;
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
-import java.io.Writer;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -124,22 +120,6 @@ class CaptureViewController {
     private static int sample(double seconds, Capture capture, int least, int most) {
         double at = seconds / capture.interval();
         return (int) Math.max(least, Math.min(most, Double.isNaN(at) ? least : Math.round(at)));
-    }
-
-    @GetMapping("/lanes.csv")
-    void csv(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            HttpServletResponse response)
-            throws IOException {
-        pages.context(id);
-        Captures.Opened opened = opened(id, captureId);
-        response.setContentType("text/csv;charset=UTF-8");
-        response.setHeader(
-                "Content-Disposition", "attachment; filename=\"capture-" + captureId + ".csv\"");
-        try (Writer out = response.getWriter()) {
-            CaptureCsv.write(opened.capture(), out);
-        }
     }
 
     @PostMapping("/note")
