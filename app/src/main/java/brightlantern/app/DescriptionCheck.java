@@ -2,6 +2,7 @@ package brightlantern.app;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.reason.NetworkSuspects;
@@ -51,7 +52,7 @@ final class DescriptionCheck {
     }
 
     private static long gauges(Circuit circuit) {
-        return circuit.gauges().size();
+        return circuit.gauges().stream().filter(g -> g.by() == Gauge.By.MODULE).count();
     }
 
     private static Stream<Segment.Pin> pins(List<Component> parts) {

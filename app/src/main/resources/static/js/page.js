@@ -7,6 +7,8 @@ import './drafts.js';
 import './choices.js';
 import './files.js';
 import './copy.js';
+import './pictures.js';
+import './sign.js';
 import './scroll.js';
 
 const csrf = document.querySelector('meta[name=csrf]');

@@ -148,7 +148,8 @@ class UnluckyTest {
         shop.type("#volts", "about two");
         shop.click("#typed");
         shop.waitForText(
-                ".error[role=alert]", "Reading: expected volts as a number, found 'about two'");
+                ".error[role=alert]",
+                "Reading: expected a number in V, such as 0.047 or 47 mV, found 'about two'");
         assertThat(shop.one("#volts").getDomProperty("value")).isEqualTo("about two");
         for (String[] reading : new String[][] {{"nothing", "0.01"}, {"bulb", "3,40"}}) {
             shop.go("/jobs/" + tech.job() + "/probe?point=G12");

@@ -11,20 +11,29 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /** Reads pages and sends forms without a browser, as one signed-in person. */
 final class Visitor {
     private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
 
     private final String base;
+    private final CookieManager cookies = new CookieManager();
     private final HttpClient client =
             HttpClient.newBuilder()
-                    .cookieHandler(new CookieManager())
+                    .cookieHandler(cookies)
                     .followRedirects(HttpClient.Redirect.NORMAL)
                     .build();
 
     Visitor(String base) {
         this.base = base;
+    }
+
+    /** Its cookies as a header, for a client of another kind. */
+    String cookies() {
+        return cookies.getCookieStore().getCookies().stream()
+                .map(c -> c.getName() + "=" + c.getValue())
+                .collect(Collectors.joining("; "));
     }
 
     void signIn(String name, String password) throws IOException, InterruptedException {

@@ -17,6 +17,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -104,13 +105,21 @@ class WalkAnyWireTest {
     /** Looks at the vehicle, and enters what is seen there. */
     private static void seen(StandInVehicle v, String finding) {
         Circuits circuits = v.simulation().circuits().orElseThrow();
-        String form = "form[id='finding-" + finding + "']";
+        String form = "[id='finding-" + finding + "'] form";
         if (shop.has(form + " button[formaction]")) {
             shop.press(form + " button[formaction]");
             return;
         }
+        if (circuits.compared().containsKey(finding)) {
+            double right = v.simulation().felt(circuits.compared().get(finding).value());
+            shop.type("[id='own-" + finding + "']", String.format(Locale.ROOT, "%.1f", right));
+            shop.press("[id='finding-" + finding + "'] form:nth-of-type(2) button");
+            return;
+        }
         String value;
-        if (finding.startsWith("along-")) {
+        if (finding.startsWith("move-")) {
+            value = circuits.jumps(finding.substring(5)) ? "jumps" : "steady";
+        } else if (finding.startsWith("along-")) {
             value = circuits.isRubbed(finding.substring(6)) ? "rubbed" : "clean";
         } else if (finding.startsWith("behind-")) {
             value = circuits.behind(finding.substring(7)).id();
@@ -229,6 +238,78 @@ class WalkAnyWireTest {
                 .as("after %s", done)
                 .startsWith(
                         "Wire green 0.5 chafed to earth, between Signal of oil temperature sensor, pin 1");
+    }
+
+    /** Nothing is open or short: the figure is wrong, and another instrument shows it. */
+    @Test
+    void aSensorThatLiesIsFoundStepByStep() throws Exception {
+        String address = "127.0.78.6";
+        StandInVehicle v =
+                DemoLauncher.start(shop.app, address, "oriel-finch", StandIns.AS_BUILT, 536);
+        Breaker breaker = new Breaker(v);
+        Part.Failure lies =
+                breaker.inCircuits().stream()
+                        .filter(
+                                f ->
+                                        f.name()
+                                                .contains(
+                                                        "Oil temperature sensor tells wrong: too high"))
+                        .findFirst()
+                        .orElseThrow();
+        Breaker.Broken broken = breaker.breakPart(lies, 0.5, false).orElseThrow();
+        tech.openJob(address, broken.complaint(), Set.of());
+        tech.sweep();
+        shop.go("/jobs/" + tech.job() + "/probe?circuit=engine-temperatures");
+        shop.press("#sensors a[href*='oil-sensor']");
+        assertThat(shop.text("#culprit"))
+                .isEqualTo("Nothing was done here yet: begin with the first step.");
+        assertThat(shop.browser.findElements(By.cssSelector("#walk tbody tr"))).hasSize(7);
+
+        String finding = "gauge-oil-sensor-compared";
+        shop.go("/jobs/" + tech.job() + "/trace");
+        shop.type("#own-" + finding, "warm");
+        shop.press("#finding-" + finding + " form:nth-of-type(2) button");
+        assertThat(shop.text(".error[role=alert]"))
+                .contains("Your instrument: expected a number in °C")
+                .contains("'warm'");
+        seen(v, finding);
+        assertThat(shop.text("#rail"))
+                .containsPattern("by hand [\\d.]+ °C, its module tells [\\d.]+ °C: tells");
+        follow(v);
+        shop.go("/jobs/" + tech.job() + "/probe/sensors/oil-sensor");
+        assertThat(shop.text("#culprit")).isEqualTo("The sensor lies.");
+        assertThat(shop.text("#walk")).contains("tells").contains("too little");
+    }
+
+    /** Coil and injector by clamp, the count by wire, on one time line while it climbs. */
+    @Test
+    void whoLeavesFirstIsReadOnAClimb() throws Exception {
+        String address = "127.0.78.7";
+        StandInVehicle v =
+                DemoLauncher.start(shop.app, address, "oriel-finch", StandIns.AS_BUILT, 537);
+        Breaker.Broken broken = broken(v, "coil-hot-3");
+        tech.openJob(address, broken.complaint(), symptoms(broken));
+        tech.sweep();
+        v.simulation().crank();
+        // until it runs its module still tells what it counted on the journey before
+        shop.until("counted anew", b -> v.simulation().running() && v.reading("misfires.3") < 5);
+        shop.go("/jobs/" + tech.job() + "/probe/captures?plan=leaving");
+        assertThat(shop.text("#connect"))
+                .contains("current clamp round the feed of coil 3")
+                .contains("its module is asked meanwhile");
+        shop.press("#record");
+        shop.waitForText("#recording", "Recording");
+        v.simulation().driver(v.simulation().driver().drive(Driver.Program.CLIMB));
+        shop.until("injector stopped", b -> v.reading("misfires.3") > 70);
+        shop.press("#stop");
+        shop.waitForText("#recording", "Recorded.");
+        v.simulation().driver(v.simulation().driver().drive(Driver.Program.STAND));
+        shop.press("#look");
+        assertThat(shop.text("#read"))
+                .startsWith("The coil left first, then count of misfires after")
+                .contains("then injector current after");
+        tech.stage("trace");
+        assertThat(tech.known()).contains("Ignition coil 3 opens when it is hot");
     }
 
     /** One idles, and compares what the program says; a proof cannot be had for nothing. */

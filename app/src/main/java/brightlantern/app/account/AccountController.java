@@ -1,6 +1,9 @@
 package brightlantern.app.account;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
+import java.net.InetAddress;
+import java.net.UnknownHostException;
 import java.security.MessageDigest;
 import java.security.Principal;
 import java.security.SecureRandom;
@@ -45,9 +48,22 @@ class AccountController {
     }
 
     @GetMapping("/sign-in")
-    String signIn(@RequestParam(name = "wait", required = false) Integer wait, Model model) {
+    String signIn(
+            @RequestParam(name = "wait", required = false) Integer wait,
+            HttpServletRequest request,
+            Model model) {
         model.addAttribute("wait", wait);
+        model.addAttribute("open", !request.isSecure() && !isHere(request.getRemoteAddr()));
         return accounts.isEmpty() ? "redirect:/first" : "account/sign-in";
+    }
+
+    /** Whether whoever asks sits at this machine; an address is no name that would be asked for. */
+    private static boolean isHere(String address) {
+        try {
+            return InetAddress.getByName(address).isLoopbackAddress();
+        } catch (UnknownHostException none) {
+            return false;
+        }
     }
 
     @GetMapping("/first")

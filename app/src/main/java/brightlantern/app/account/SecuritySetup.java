@@ -45,6 +45,11 @@ class SecuritySetup {
                                         .authenticated()
                                         .requestMatchers("/jobs/*/exercise/configurations/*/write")
                                         .hasAnyRole(atLeast(Accounts.Role.LEAD))
+                                        .requestMatchers(
+                                                "/workshop",
+                                                "/workshop/logo",
+                                                "/jobs/*/prove/forget")
+                                        .hasAnyRole(atLeast(Accounts.Role.LEAD))
                                         .requestMatchers("/accounts/**")
                                         .hasRole(Accounts.Role.ADMINISTRATOR.name())
                                         .requestMatchers(HttpMethod.POST)

@@ -3,9 +3,16 @@ package brightlantern.app.demo;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Json;
+import brightlantern.app.job.Shelf;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.shelf.CaseFile;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -22,8 +29,18 @@ class DemoJobs {
     private final Findings findings;
     private final VehicleLinks links;
     private final DemoRecording recording;
+    private final Shelf shelf;
+    private final Json json;
 
-    DemoJobs(Jobs jobs, Findings findings, VehicleLinks links, DemoRecording recording) {
+    DemoJobs(
+            Jobs jobs,
+            Findings findings,
+            VehicleLinks links,
+            DemoRecording recording,
+            Shelf shelf,
+            Json json) {
+        this.shelf = shelf;
+        this.json = json;
         this.recording = recording;
         this.links = links;
         this.jobs = jobs;
@@ -47,7 +64,17 @@ class DemoJobs {
     /** The jobs that were recorded, and one for each vehicle that is brought. */
     void fill(List<Brought> brought) {
         recording.restore();
+        shelf.take(solved().taken());
         brought.forEach(this::add);
+    }
+
+    /** What a robot solved at stand-ins in which parts drawn by their rates were broken. */
+    private CaseFile solved() {
+        try (InputStream in = DemoJobs.class.getResourceAsStream("/demo/cases.json")) {
+            return json.read(new String(in.readAllBytes(), StandardCharsets.UTF_8), CaseFile.class);
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
     }
 
     private double odometer(String vehicleId, String address) {

@@ -100,6 +100,13 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     }
 
     @Override
+    public String moved(String plug) {
+        return circuits().filter(c -> c.jumps(plug)).isPresent()
+                ? "While it is moved, what hangs on it flickers or jumps."
+                : "All is steady while it is moved.";
+    }
+
+    @Override
     public List<Choice> wires() {
         return circuits().map(c -> choices(c.wires())).orElse(List.of());
     }

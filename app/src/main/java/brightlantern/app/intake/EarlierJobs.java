@@ -36,6 +36,7 @@ class EarlierJobs {
     List<Earlier> of(String vin, long except) {
         Map<Long, ShelfCase> proven =
                 shelf.all().stream()
+                        .filter(ShelfCase::isOwn)
                         .collect(Collectors.toMap(ShelfCase::jobId, Function.identity()));
         return jobs.all().stream()
                 .filter(j -> j.vin().equals(vin) && j.id() != except)

@@ -3,22 +3,16 @@ package brightlantern.app.intake;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
-import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.shelf.ShelfCase;
-import brightlantern.core.suspect.Symptom;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.wire.transport.VehicleAddress;
 import java.security.Principal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,33 +25,24 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 /** The list of jobs, the making of a new one, and the Intake page. */
 @Controller
 class IntakeController {
-    private static final double ALIKE = 0.2;
+    private static final int MOST_ALIKE = 5;
 
     private final JobPages pages;
     private final Jobs jobs;
     private final Findings findings;
     private final Sweeps sweeps;
-    private final Shelf shelf;
     private final EarlierJobs earlier;
 
     IntakeController(
-            JobPages pages,
-            Jobs jobs,
-            Findings findings,
-            Sweeps sweeps,
-            Shelf shelf,
-            EarlierJobs earlier) {
+            JobPages pages, Jobs jobs, Findings findings, Sweeps sweeps, EarlierJobs earlier) {
         this.pages = pages;
         this.jobs = jobs;
         this.findings = findings;
         this.sweeps = sweeps;
-        this.shelf = shelf;
         this.earlier = earlier;
     }
 
     record Stored(String module, String vin, boolean same) {}
-
-    record Alike(ShelfCase found, int percent, List<String> reasons) {}
 
     @GetMapping("/jobs/{id}/intake")
     String intake(@PathVariable("id") long id, Model model) {
@@ -86,27 +71,7 @@ class IntakeController {
                         .filter(s -> job.symptoms().contains(s.id()))
                         .toList());
         model.addAttribute("vinGood", new Vin(job.vin()).checkDigitHolds());
-        Set<String> codes =
-                newest.map(s -> s.codes().stream().map(c -> c.code()).collect(Collectors.toSet()))
-                        .orElse(Set.of());
-        Map<String, String> names =
-                context.description().symptoms().stream()
-                        .collect(Collectors.toMap(Symptom::id, s -> s.name() + " " + s.when()));
-        model.addAttribute(
-                "alike",
-                shelf.all().stream()
-                        .filter(c -> c.jobId() != id)
-                        .map(c -> c.match(job.vehicleId(), job.symptoms(), codes).named(names))
-                        .filter(m -> m.likeness() >= ALIKE)
-                        .sorted(Comparator.comparingDouble(ShelfCase.Match::likeness).reversed())
-                        .map(
-                                m ->
-                                        new Alike(
-                                                m.found(),
-                                                (int) Math.round(100 * m.likeness()),
-                                                m.reasons()))
-                        .limit(5)
-                        .toList());
+        model.addAttribute("alike", pages.alike(context, MOST_ALIKE));
         return "intake/intake";
     }
 

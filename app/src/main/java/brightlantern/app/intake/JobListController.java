@@ -2,7 +2,6 @@ package brightlantern.app.intake;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Jobs;
-import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Takes;
 import brightlantern.app.link.VehicleLinks;
 import org.springframework.stereotype.Controller;
@@ -10,19 +9,17 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** All jobs, the shelf of cases, and the log of what was commanded. */
+/** All jobs, and the log of what was commanded. */
 @Controller
 class JobListController {
     final Jobs jobs;
     private final VehicleLinks links;
-    final Shelf shelf;
     private final CommandLog log;
     private final Takes takes;
 
-    JobListController(Jobs jobs, VehicleLinks links, Shelf shelf, CommandLog log, Takes takes) {
+    JobListController(Jobs jobs, VehicleLinks links, CommandLog log, Takes takes) {
         this.jobs = jobs;
         this.links = links;
-        this.shelf = shelf;
         this.log = log;
         this.takes = takes;
     }
@@ -38,12 +35,6 @@ class JobListController {
                 JobList.of(jobs.all(), links.library(), takes.running(), find, state, sort));
         model.addAttribute("mistakes", links.library().mistakes());
         return "intake/jobs";
-    }
-
-    @GetMapping("/shelf")
-    String shelf(Model model) {
-        model.addAttribute("cases", shelf.all());
-        return "intake/shelf";
     }
 
     @GetMapping("/log")

@@ -60,6 +60,16 @@ public class Jobs {
         return key.getKeyAs(Long.class);
     }
 
+    /** Minutes that finding the cause may take. */
+    public double budget(long id) {
+        return db.sql("select budget from job where id = ?").param(id).query(Double.class).single();
+    }
+
+    /** Changes them. */
+    public void budget(long id, double minutes) {
+        db.sql("update job set budget = ? where id = ?").params(minutes, id).update();
+    }
+
     public List<Job> all() {
         return db.sql("select * from job order by closed is not null, opened desc")
                 .query((rs, n) -> job(rs))

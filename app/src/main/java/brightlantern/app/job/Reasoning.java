@@ -1,10 +1,13 @@
 package brightlantern.app.job;
 
+import brightlantern.core.reason.Budget;
 import brightlantern.core.reason.NextCheck;
+import brightlantern.core.reason.Plan;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Reasoner;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.reason.Remaining;
+import brightlantern.core.shelf.LearnedRates;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -26,20 +29,49 @@ public class Reasoning {
 
     private final Findings findings;
     private final Repairs repairs;
-    private final Map<String, Reasoners> reasoners = new ConcurrentHashMap<>();
+    private final Jobs jobs;
+    private final Shelf shelf;
+
+    /** By kind of vehicle; what the shelf has taught goes into them. */
+    private final Map<String, Taught> reasoners = new ConcurrentHashMap<>();
+
+    private record Taught(long shelf, Reasoners reasoners) {}
 
     /** The newest state of each job; every page asks for it, and few change it. */
     private final Map<Long, Known> known = new ConcurrentHashMap<>();
 
-    private record Known(List<Findings.Finding> findings, double volts, State state) {}
+    private record Known(double volts, Reasoners by, List<Evidence> evidence, State state) {
+        boolean isOf(Reasoners theirs, double theirVolts, double minutes, List<Evidence> found) {
+            return by == theirs
+                    && volts == theirVolts
+                    && state.budget().minutes() == minutes
+                    && evidence.equals(found);
+        }
+    }
 
-    Reasoning(Findings findings, Repairs repairs) {
+    private final Map<Long, Object> locks = new ConcurrentHashMap<>();
+
+    Reasoning(Jobs jobs, Findings findings, Repairs repairs, Shelf shelf) {
+        this.jobs = jobs;
+        this.shelf = shelf;
         this.findings = findings;
         this.repairs = repairs;
     }
 
     private Reasoners reasoners(VehicleDescription description) {
-        return reasoners.computeIfAbsent(description.id(), id -> new Reasoners(description));
+        long now = shelf.version();
+        return reasoners
+                .compute(
+                        description.id(),
+                        (id, known) ->
+                                known != null && known.shelf() == now
+                                        ? known
+                                        : new Taught(
+                                                now,
+                                                new Reasoners(
+                                                        LearnedRates.applied(
+                                                                description, shelf.all()))))
+                .reasoners();
     }
 
     /** What may be entered by hand: what is written, and what the circuits in question show. */
@@ -97,29 +129,78 @@ public class Reasoning {
         return reasoners(description).of(all).remaining(before, repairedId, shown, TYPICAL_VOLTS);
     }
 
-    public record State(List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next) {
+    /**
+     * Where a job stands.
+     *
+     * @param budget how its time stands
+     */
+    public record State(
+            List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next, Budget budget) {
         /** What the findings tell, in their order. */
         public List<Evidence> evidence() {
             return Reasoning.evidence(findings);
         }
     }
 
+    /**
+     * The supply for which figures are foretold: that of the vehicle to a quarter of a volt, or a
+     * typical one.
+     */
+    public static double rounded(double supplyVolts) {
+        return supplyVolts > 9 && supplyVolts < 16
+                ? Math.round(supplyVolts * 4) / 4.0
+                : TYPICAL_VOLTS;
+    }
+
+    /** What checks of such a vehicle may come to, and where each leads. */
+    public Plan plan(VehicleDescription description) {
+        return new Plan(reasoners(description), description);
+    }
+
+    /**
+     * What would be known without some findings, and with others.
+     *
+     * @param aside ids of those that are set aside
+     * @param supposed what is taken as if it had been found
+     */
+    public Ranking supposing(
+            VehicleDescription description, State state, Set<Long> aside, List<Evidence> supposed) {
+        List<Evidence> evidence =
+                new ArrayList<>(
+                        evidence(
+                                state.findings().stream()
+                                        .filter(f -> !aside.contains(f.id()))
+                                        .toList()));
+        evidence.addAll(supposed);
+        return reasoners(description).of(evidence).rank(evidence);
+    }
+
+    /**
+     * Where a job stands by now. Who asks while it is worked out waits for it, and does not work it
+     * out again.
+     */
     public State of(long jobId, VehicleDescription description, double supplyVolts) {
+        synchronized (locks.computeIfAbsent(jobId, id -> new Object())) {
+            return worked(jobId, description, rounded(supplyVolts));
+        }
+    }
+
+    private State worked(long jobId, VehicleDescription description, double volts) {
         List<Findings.Finding> relevant = relevant(jobId);
         List<Evidence> evidence = evidence(relevant);
-        // a forecast to a quarter of a volt is exact enough, and is remembered
-        double volts =
-                supplyVolts > 9 && supplyVolts < 16
-                        ? Math.round(supplyVolts * 4) / 4.0
-                        : TYPICAL_VOLTS;
+        double minutes = jobs.budget(jobId);
+        Reasoners by = reasoners(description);
         Known before = known.get(jobId);
-        if (before != null && before.volts() == volts && before.findings().equals(relevant)) {
-            return before.state();
+        if (before == null || !before.isOf(by, volts, minutes, evidence)) {
+            Reasoner reasoner = by.of(evidence);
+            Ranking ranking = reasoner.rank(evidence);
+            List<NextCheck> next = reasoner.nextChecks(evidence, volts);
+            Budget budget = reasoner.budget(minutes, evidence, ranking, next);
+            before = new Known(volts, by, evidence, new State(relevant, ranking, next, budget));
+            known.put(jobId, before);
         }
-        Reasoner reasoner = reasoners(description).of(evidence);
-        State state =
-                new State(relevant, reasoner.rank(evidence), reasoner.nextChecks(evidence, volts));
-        known.put(jobId, new Known(relevant, volts, state));
-        return state;
+        // a sweep that tells the same as the last one has findings of its own, and changes nothing
+        State state = before.state();
+        return new State(relevant, state.ranking(), state.next(), state.budget());
     }
 }

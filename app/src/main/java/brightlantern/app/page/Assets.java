@@ -36,6 +36,7 @@ public class Assets implements WebMvcConfigurer {
                     "map",
                     "circuit",
                     "capture",
+                    "picture",
                     "charts",
                     "sweep",
                     "watch",

@@ -1,5 +1,6 @@
 package brightlantern.app.page;
 
+import brightlantern.app.job.Workshops;
 import brightlantern.app.seat.DriversSeats;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
@@ -7,7 +8,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.net.URI;
 import java.util.Arrays;
 import java.util.Optional;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
@@ -22,10 +22,10 @@ class EveryPage {
 
     private final DriversSeats seats;
     private final Assets assets;
-    private final String currency;
+    private final Workshops workshops;
 
-    EveryPage(DriversSeats seats, Assets assets, @Value("${lantern.currency}") String currency) {
-        this.currency = currency;
+    EveryPage(DriversSeats seats, Assets assets, Workshops workshops) {
+        this.workshops = workshops;
         this.seats = seats;
         this.assets = assets;
     }
@@ -35,7 +35,7 @@ class EveryPage {
         model.addAttribute("theme", theme(request));
         model.addAttribute("assets", assets.prefix());
         model.addAttribute("styles", assets.styles());
-        model.addAttribute("currency", currency);
+        model.addAttribute("currency", workshops.get().currency());
         model.addAttribute("standIns", !seats.all().isEmpty());
         model.addAttribute(
                 "signedIn",

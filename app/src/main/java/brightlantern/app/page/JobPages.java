@@ -35,6 +35,9 @@ public class JobPages {
     private static final int RAIL_SUSPECTS = 4;
     private static final int RAIL_FINDINGS = 5;
 
+    /** A case that is less alike, in percent, is told at Intake alone. */
+    private static final int TOLD_EVERYWHERE = 40;
+
     private final Jobs jobs;
     private final VehicleLinks links;
     private final Findings findings;
@@ -42,6 +45,7 @@ public class JobPages {
     private final Sweeps sweeps;
     private final Repairs repairs;
     private final UnitChoices units;
+    private final CasesLike cases;
 
     JobPages(
             Jobs jobs,
@@ -50,7 +54,9 @@ public class JobPages {
             Reasoning reasoning,
             Sweeps sweeps,
             Repairs repairs,
-            UnitChoices units) {
+            UnitChoices units,
+            CasesLike cases) {
+        this.cases = cases;
         this.units = units;
         this.jobs = jobs;
         this.links = links;
@@ -98,13 +104,17 @@ public class JobPages {
 
     /**
      * @param step what to do next, for pages that follow it
+     * @param budget how its time stands; empty when nothing is looked for any more
+     * @param alike the case on the shelf that is most like this job; null without one
      */
     public record Rail(
             String sentence,
             List<RailSuspect> suspects,
             List<RailFinding> findings,
             NextStep step,
-            NextCard next) {}
+            NextCard next,
+            String budget,
+            CasesLike.Alike alike) {}
 
     public Job job(long id) {
         return jobs.byId(id)
@@ -225,7 +235,33 @@ public class JobPages {
                 suspects,
                 last,
                 step,
-                NextCard.of(context.job(), context.description(), step));
+                NextCard.of(context.job(), context.description(), step),
+                step instanceof NextStep.DoCheck ? state.budget().words() : "",
+                bare ? null : nearest(context, state));
+    }
+
+    /** Cases on the shelf that are like a job, the most alike first. */
+    public List<CasesLike.Alike> alike(Context context, int most) {
+        return alike(
+                context,
+                reasoning.of(
+                        context.job().id(),
+                        context.description(),
+                        context.link().status().supply()),
+                most);
+    }
+
+    /** The most alike, if it is alike enough to be told everywhere; null without one. */
+    private CasesLike.Alike nearest(Context context, Reasoning.State state) {
+        return alike(context, state, 1).stream()
+                .filter(a -> a.percent() >= TOLD_EVERYWHERE)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private List<CasesLike.Alike> alike(Context context, Reasoning.State state, int most) {
+        return cases.of(
+                context.job(), context.description(), state.ranking(), state.evidence(), most);
     }
 
     private NextStep next(Context context, Reasoning.State state) {

@@ -1,10 +1,14 @@
 package brightlantern.app.page;
 
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.Map;
+import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Component;
@@ -14,12 +18,23 @@ import org.thymeleaf.context.Context;
 /** Puts a template on paper. */
 @Component
 public class Pdf {
+    private static final String FONT = "DejaVu Sans";
+
     private final ITemplateEngine templates;
     private final Format format;
 
     Pdf(ITemplateEngine templates, Format format) {
         this.templates = templates;
         this.format = format;
+    }
+
+    /** All that a sheet says must be in the file; its letters too. */
+    private static InputStream font(String name) {
+        try {
+            return new ClassPathResource("paper/" + name).getInputStream();
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
     }
 
     /**
@@ -33,12 +48,18 @@ public class Pdf {
         context.setVariable("format", format);
         String html = templates.process(template, context);
         ByteArrayOutputStream pdf = new ByteArrayOutputStream();
-        new PdfRendererBuilder()
-                .useFastMode()
-                .useSVGDrawer(new BatikSVGDrawer())
-                .withHtmlContent(html, "http://127.0.0.1/")
-                .toStream(pdf)
-                .run();
+        try (BatikSVGDrawer drawings = new BatikSVGDrawer()) {
+            new PdfRendererBuilder()
+                    .useFastMode()
+                    .useSVGDrawer(drawings)
+                    .useFont(() -> font("DejaVuSans.ttf"), FONT, 400, FontStyle.NORMAL, true)
+                    .useFont(() -> font("DejaVuSans-Bold.ttf"), FONT, 700, FontStyle.NORMAL, true)
+                    // tagged, so that it can be read aloud
+                    .usePdfUaAccessibility(true)
+                    .withHtmlContent(html, "http://127.0.0.1/")
+                    .toStream(pdf)
+                    .run();
+        }
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
                 .header("Content-Disposition", "inline; filename=\"" + fileName + ".pdf\"")

@@ -10,6 +10,7 @@ import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.NextStep;
+import brightlantern.core.reason.SensorWalk;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Place;
 import brightlantern.wire.WireException;
@@ -124,6 +125,7 @@ class ProbeController {
                         .collect(Collectors.joining(", ")),
                 taken.hidden(circuit),
                 SheetFinder.shares(context.description(), circuit),
+                SensorWalk.sensors(circuit),
                 taken.rows(context.description()));
     }
 

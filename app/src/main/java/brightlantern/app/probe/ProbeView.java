@@ -1,6 +1,7 @@
 package brightlantern.app.probe;
 
 import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbePoint;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,7 @@ import java.util.Map;
  * @param condition id of the chosen one
  * @param common names of the segments that all motors share; empty when none are
  * @param shares fuses, earths and plugs that other circuits have too
+ * @param sensors of the circuit, round which one can walk
  * @param hidden resistances that two readings give away, in words
  */
 record ProbeView(
@@ -28,6 +30,7 @@ record ProbeView(
         String common,
         List<String> hidden,
         List<Shared> shares,
+        List<Gauge> sensors,
         List<Taken> taken) {
     /** A sheet of the vehicle that can be turned to. */
     record SheetLink(String id, String name, boolean here) {}

@@ -1,5 +1,6 @@
 package brightlantern.app.probe;
 
+import brightlantern.core.signal.TypedFigure;
 import java.util.Locale;
 
 /**
@@ -23,13 +24,7 @@ record Reading(double volts, double supplyVolts, String by) {
     }
 
     private static double number(String field, String text, double low, double high) {
-        double value;
-        try {
-            value = Double.parseDouble(text.trim().replace(',', '.'));
-        } catch (NumberFormatException letters) {
-            throw new IllegalArgumentException(
-                    field + ": expected volts as a number, found '" + text + "'.");
-        }
+        double value = TypedFigure.of(field, text, "V");
         if (!(value >= low && value <= high)) {
             throw new IllegalArgumentException(
                     String.format(

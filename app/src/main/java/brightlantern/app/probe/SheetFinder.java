@@ -90,6 +90,7 @@ final class SheetFinder {
         g.bands().stream()
                 .map(Band::code)
                 .filter(c -> !c.isEmpty())
+                .distinct()
                 .forEach(c -> text.append(", ").append(c));
         d.value(g.value()).ifPresent(v -> text.append(", ").append(v.name()));
         d.module(g.module()).ifPresent(m -> text.append(", module ").append(m.name()));

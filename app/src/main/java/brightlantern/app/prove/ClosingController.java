@@ -1,13 +1,17 @@
 package brightlantern.app.prove;
 
+import brightlantern.app.job.Customers;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Shelf;
+import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.proof.Proof;
+import brightlantern.core.proof.RepairWays;
+import brightlantern.core.reason.Standing;
 import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Suspect;
 import java.security.Principal;
@@ -34,6 +38,8 @@ class ClosingController {
     private final Jobs jobs;
     private final LeadCodes leads;
     private final Deciders deciders;
+    private final Workshops workshops;
+    private final Customers customers;
 
     ClosingController(
             JobPages pages,
@@ -43,7 +49,11 @@ class ClosingController {
             Shelf shelf,
             Jobs jobs,
             LeadCodes leads,
-            Deciders deciders) {
+            Deciders deciders,
+            Workshops workshops,
+            Customers customers) {
+        this.customers = customers;
+        this.workshops = workshops;
         this.pages = pages;
         this.proofs = proofs;
         this.repairs = repairs;
@@ -61,6 +71,21 @@ class ClosingController {
             jobs.reopen(id);
             shelf.remove(id);
             findings.note(id, "prove", who.getName(), "Job opened again.");
+        }
+        return "redirect:/jobs/" + id + "/prove";
+    }
+
+    /** Forgets what a closed job keeps of its customer; what was found stays. */
+    @PostMapping("/forget")
+    String forget(@PathVariable("id") long id, Principal who, RedirectAttributes flash) {
+        if (pages.job(id).isOpen()) {
+            flash.addFlashAttribute("error", "The job is open; close it first.");
+        } else {
+            customers.forget(id);
+            findings.note(id, "prove", who.getName(), "What was the customer's was forgotten.");
+            flash.addFlashAttribute(
+                    "notice",
+                    "Forgotten: the complaint's words, plate, names, pictures, signature.");
         }
         return "redirect:/jobs/" + id + "/prove";
     }
@@ -96,6 +121,7 @@ class ClosingController {
         Repairs.Repair repair = repairs.current(job.id()).orElseThrow();
         Set<String> codes = new LinkedHashSet<>();
         leads.of(job, context.description()).ifPresent(c -> codes.add(c.code()));
+        Optional<Suspect> cause = context.description().suspect(repair.suspectId());
         return new ShelfCase(
                 job.id(),
                 job.vehicleId(),
@@ -104,10 +130,12 @@ class ClosingController {
                 job.symptoms(),
                 codes,
                 deciders.decisive(context),
-                context.description()
-                        .suspect(repair.suspectId())
-                        .map(Suspect::name)
-                        .orElse(repair.suspectId()),
-                repair.name());
+                cause.map(Suspect::name).orElse(repair.suspectId()),
+                repair.name(),
+                repair.suspectId(),
+                deciders.ranking(context).of(repair.suspectId()).map(Standing::size).orElse(""),
+                cause.map(s -> s.repair().minutes()).orElse(0.0),
+                cause.map(s -> RepairWays.price(s, workshops.get().minute())).orElse(0.0),
+                "");
     }
 }

@@ -1,6 +1,7 @@
 package brightlantern.app.prove;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Workshops;
 import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.proof.RepairWay;
@@ -38,8 +39,15 @@ class CustomerController {
     private final Deciders deciders;
     private final Answers answers;
     private final Findings findings;
+    private final Workshops workshops;
 
-    CustomerController(JobPages pages, Deciders deciders, Answers answers, Findings findings) {
+    CustomerController(
+            JobPages pages,
+            Deciders deciders,
+            Answers answers,
+            Findings findings,
+            Workshops workshops) {
+        this.workshops = workshops;
         this.pages = pages;
         this.deciders = deciders;
         this.answers = answers;
@@ -91,14 +99,15 @@ class CustomerController {
                 + ".";
     }
 
-    private static List<Cause> causes(VehicleDescription d, Ranking ranking) {
+    private List<Cause> causes(VehicleDescription d, Ranking ranking) {
         List<Cause> causes = new ArrayList<>();
         for (Standing s : ranking.standings()) {
             Optional<Suspect> suspect = d.suspect(s.suspectId()).filter(x -> !x.repair().told());
             if (suspect.isEmpty() || s.sureness() < LIKELY || causes.size() >= MOST_CAUSES) {
                 continue;
             }
-            List<RepairWay> ways = RepairWays.of(suspect.get(), d.circuits());
+            List<RepairWay> ways =
+                    RepairWays.of(suspect.get(), d.circuits(), workshops.get().minute());
             List<Choice> choices = new ArrayList<>();
             for (int i = 0; i < ways.size(); i++) {
                 choices.add(new Choice(s.suspectId() + "/" + i, ways.get(i)));

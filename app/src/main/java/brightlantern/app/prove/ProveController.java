@@ -3,6 +3,7 @@ package brightlantern.app.prove;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Repairs;
+import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.proof.ProofRecord;
@@ -31,6 +32,7 @@ class ProveController {
     private final Jobs jobs;
     private final Deciders deciders;
     private final Answers answers;
+    private final Workshops workshops;
 
     ProveController(
             JobPages pages,
@@ -39,8 +41,10 @@ class ProveController {
             Findings findings,
             Jobs jobs,
             Deciders deciders,
-            Answers answers) {
+            Answers answers,
+            Workshops workshops) {
         this.answers = answers;
+        this.workshops = workshops;
         this.pages = pages;
         this.proofs = proofs;
         this.repairs = repairs;
@@ -54,7 +58,9 @@ class ProveController {
         JobPages.Context context = pages.fill(id, "prove", model);
         Optional<Proof.Verdict> verdict = proofs.of(context);
         Ranking ranking = deciders.ranking(context);
-        model.addAttribute("options", RepairOptions.options(context.description(), ranking));
+        model.addAttribute(
+                "options",
+                RepairOptions.options(context.description(), ranking, workshops.get().minute()));
         model.addAttribute("authorised", answers.agreed(id).map(Answers.Answer::byWhom).orElse(""));
         model.addAttribute("repairs", repairs.of(id));
         model.addAttribute("current", repairs.current(id).orElse(null));

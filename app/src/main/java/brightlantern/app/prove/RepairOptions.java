@@ -34,7 +34,10 @@ final class RepairOptions {
                 .map(s -> NextCard.told(s.name()));
     }
 
-    static List<Option> options(VehicleDescription d, Ranking ranking) {
+    /**
+     * @param minute price of a minute of work
+     */
+    static List<Option> options(VehicleDescription d, Ranking ranking, double minute) {
         List<Option> options = new ArrayList<>();
         ranking.standings().stream()
                 .limit(OPTIONS)
@@ -51,7 +54,8 @@ final class RepairOptions {
                                                                         s.sureness(),
                                                                         suspect.repair(),
                                                                         RepairWays.price(
-                                                                                suspect)))));
+                                                                                suspect,
+                                                                                minute)))));
         return options;
     }
 }

@@ -1,156 +1,146 @@
 package brightlantern.app.prove;
 
 import brightlantern.app.job.Findings;
-import brightlantern.app.job.Job;
 import brightlantern.app.job.Json;
-import brightlantern.app.job.Repairs;
-import brightlantern.app.job.Sweeps;
+import brightlantern.app.job.Workshops;
 import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Pdf;
-import brightlantern.core.proof.Proof;
-import brightlantern.core.reason.Standing;
-import brightlantern.core.suspect.Suspect;
-import brightlantern.core.sweep.Sweep;
-import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.app.picture.ReportPictures;
 import java.io.IOException;
+import java.security.Principal;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
-/** The report of a job, on screen, on paper and as data. */
+/** The reports of a job, for the customer and for the file: on screen, on paper and as data. */
 @Controller
-@RequestMapping("/jobs/{id}/prove")
 class ReportController {
+    private static final String CUSTOMER = "customer";
+    private static final String FILE = "file";
+    private static final String FORMAT = "bright-lantern-report-2";
+
     private final JobPages pages;
-    private final Proofs proofs;
-    private final Repairs repairs;
+    private final ReportMaker maker;
+    private final ReportPictures pictures;
+    private final Signatures signatures;
+    private final Workshops workshops;
     private final Findings findings;
-    private final Sweeps sweeps;
     private final Json json;
     private final Pdf pdf;
-    private final String workshop;
-    private final Deciders deciders;
 
     ReportController(
             JobPages pages,
-            Proofs proofs,
-            Repairs repairs,
+            ReportMaker maker,
+            ReportPictures pictures,
+            Signatures signatures,
+            Workshops workshops,
             Findings findings,
-            Sweeps sweeps,
             Json json,
-            Pdf pdf,
-            @Value("${lantern.workshop}") String workshop,
-            Deciders deciders) {
+            Pdf pdf) {
         this.pages = pages;
-        this.proofs = proofs;
-        this.repairs = repairs;
+        this.maker = maker;
+        this.pictures = pictures;
+        this.signatures = signatures;
+        this.workshops = workshops;
         this.findings = findings;
-        this.sweeps = sweeps;
         this.json = json;
         this.pdf = pdf;
-        this.workshop = workshop;
-        this.deciders = deciders;
     }
 
-    /** All that a report tells; for the page, the PDF and the data alike. */
     /**
-     * @param workshop whose report it is; empty where none was named
+     * @param whom customer or file
      */
-    record Report(
-            String workshop,
-            Job job,
-            String vehicle,
-            String engine,
-            List<String> symptoms,
-            List<String> codesBefore,
-            List<String> codesAfter,
-            List<String> decisive,
-            String conclusion,
-            List<String> chain,
-            List<Repairs.Repair> repairs,
-            Proof.Verdict proof,
-            List<Findings.Finding> story) {}
-
-    private Report report(JobPages.Context context) {
-        Job job = context.job();
-        VehicleDescription d = context.description();
-        List<Sweeps.Head> kept = sweeps.heads(job.id());
-        Optional<Suspect> cause =
-                repairs.current(job.id())
-                        .map(Repairs.Repair::suspectId)
-                        .or(() -> deciders.ranking(context).accused().map(Standing::suspectId))
-                        .flatMap(d::suspect);
-        return new Report(
-                workshop,
-                job,
-                d.name(),
-                d.engine(),
-                d.symptoms().stream()
-                        .filter(s -> job.symptoms().contains(s.id()))
-                        .map(s -> s.name() + ", " + s.when())
-                        .toList(),
-                kept.isEmpty()
-                        ? List.of()
-                        : codes(sweeps.read(kept.get(kept.size() - 1).id()).sweep()),
-                kept.isEmpty() ? List.of() : codes(sweeps.read(kept.get(0).id()).sweep()),
-                deciders.decisive(context),
-                deciders.ranking(context).sentence(),
-                cause.map(Suspect::chain).orElse(List.of()),
-                repairs.of(job.id()),
-                proofs.of(context)
-                        .orElse(
-                                new Proof.Verdict(
-                                        Proof.State.OPEN,
-                                        "No repair was done, so nothing is proven.",
-                                        List.of())),
-                findings.of(job.id()));
+    private Map<String, Object> shown(long id, String whom, List<ReportPictures.Shown> shown) {
+        Map<String, Object> all = new HashMap<>();
+        all.put("report", maker.of(pages.context(id)));
+        all.put("whom", whom);
+        all.put("pictures", shown);
+        all.put(
+                "logo",
+                workshops.logo().map(l -> ReportPictures.inline("image/jpeg", l)).orElse(""));
+        all.put("signature", signatures.of(id).orElse(null));
+        all.put(
+                "signed",
+                signatures.of(id).map(s -> ReportPictures.inline("image/png", s.png())).orElse(""));
+        return all;
     }
 
-    static List<String> codes(Sweep sweep) {
-        return sweep.codes().stream()
-                .map(
-                        c ->
-                                c.code()
-                                        + " "
-                                        + c.name()
-                                        + " ("
-                                        + c.moduleName()
-                                        + "): "
-                                        + c.statusByte().standing().words())
-                .toList();
-    }
-
-    @GetMapping("/report")
+    @GetMapping("/jobs/{id}/prove/report")
     String report(@PathVariable("id") long id, Model model) {
-        model.addAttribute("report", report(pages.context(id)));
+        model.addAllAttributes(shown(id, CUSTOMER, pictures.linked(id)));
         model.addAttribute("format", new Format());
         return "prove/report";
     }
 
-    @GetMapping("/report.json")
+    @GetMapping("/jobs/{id}/prove/report/file")
+    String file(@PathVariable("id") long id, Model model) {
+        model.addAllAttributes(shown(id, FILE, pictures.linked(id)));
+        model.addAttribute("format", new Format());
+        return "prove/report";
+    }
+
+    @GetMapping("/jobs/{id}/prove/report.json")
     ResponseEntity<String> reportData(@PathVariable("id") long id) {
-        Report report = report(pages.context(id));
         Map<String, Object> data = new LinkedHashMap<>();
-        data.put("format", "bright-lantern-report-1");
-        data.put("report", report);
+        data.put("format", FORMAT);
+        data.put("report", maker.of(pages.context(id)));
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
                 .header("Content-Disposition", "attachment; filename=\"job-" + id + ".json\"")
                 .body(json.pretty(data));
     }
 
-    @GetMapping("/report.pdf")
-    ResponseEntity<byte[]> reportPdf(@PathVariable("id") long id) throws IOException {
-        return pdf.of("prove/report-pdf", Map.of("report", report(pages.context(id))), "job-" + id);
+    /** What a report as data is made of (JSON Schema 2020-12). */
+    @GetMapping("/schemas/report")
+    ResponseEntity<byte[]> schema() throws IOException {
+        return ResponseEntity.ok()
+                .contentType(MediaType.valueOf("application/schema+json"))
+                .body(new ClassPathResource("schemas/report.json").getContentAsByteArray());
+    }
+
+    @GetMapping("/jobs/{id}/prove/report.pdf")
+    ResponseEntity<byte[]> customerPdf(@PathVariable("id") long id) throws IOException {
+        return pdf.of("prove/report-pdf", shown(id, CUSTOMER, pictures.held(id)), "job-" + id);
+    }
+
+    @GetMapping("/jobs/{id}/prove/report/file.pdf")
+    ResponseEntity<byte[]> filePdf(@PathVariable("id") long id) throws IOException {
+        return pdf.of(
+                "prove/report-pdf", shown(id, FILE, pictures.held(id)), "job-" + id + "-file");
+    }
+
+    /** The customer's name below the report, written on the screen. */
+    @PostMapping("/jobs/{id}/prove/report/sign")
+    String sign(
+            @PathVariable("id") long id,
+            @RequestParam("by") String by,
+            @RequestParam("drawing") String drawing,
+            Principal who,
+            RedirectAttributes flash) {
+        pages.job(id);
+        try {
+            if (by.isBlank()) {
+                throw new IllegalArgumentException("Say whose name it is.");
+            }
+            signatures.keep(id, by.trim(), who.getName(), Signatures.drawing(drawing));
+            findings.note(
+                    id, "prove", who.getName(), "The report was signed by " + by.trim() + ".");
+            flash.addFlashAttribute("notice", "Signed.");
+        } catch (IllegalArgumentException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+        }
+        return "redirect:/jobs/" + id + "/prove/report";
     }
 }

@@ -76,6 +76,9 @@ public class DriversSeats {
         /** How the pins of a connector look. */
         String pins(String plug);
 
+        /** What happens while the harness at a connector is moved. */
+        String moved(String plug);
+
         /** Wires along which one can look. */
         List<Choice> wires();
 

@@ -2,17 +2,11 @@ package brightlantern.app.trace;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
-import brightlantern.core.circuit.Band;
-import brightlantern.core.circuit.Gauge;
-import brightlantern.core.signal.Scaling;
-import brightlantern.core.signal.Value;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Suspect;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.security.Principal;
-import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -62,49 +56,6 @@ class FindingController {
                     new Evidence.Outcome(findingId, outcomeId));
         }
         return "redirect:/jobs/" + id + "/trace";
-    }
-
-    /** The module is asked what it makes of a sensor, and its answer is the finding. */
-    @PostMapping("/ask")
-    String ask(
-            @PathVariable("id") long id,
-            @RequestParam("finding") String findingId,
-            Principal who,
-            RedirectAttributes flash) {
-        JobPages.Context context = pages.context(id);
-        VehicleDescription d = context.description();
-        Optional<Gauge> gauge = gauge(d, findingId);
-        Optional<Value> value = gauge.flatMap(g -> d.value(g.value()));
-        double told =
-                value.map(v -> context.link().read(d, List.of(v.id())).get(v.id()))
-                        .orElse(Double.NaN);
-        if (Double.isNaN(told)) {
-            flash.addFlashAttribute(
-                    "error",
-                    "Its module did not answer. Turn the key on and ask again, or choose what you see in Watch.");
-        } else {
-            Band band = gauge.get().told(value.get(), told);
-            findings.add(
-                    id,
-                    "trace",
-                    who.getName(),
-                    "%s: its module tells %s %s, %s."
-                            .formatted(
-                                    gauge.get().name(),
-                                    Scaling.show(value.get(), told),
-                                    value.get().show(),
-                                    band.name()),
-                    Optional.of(band.well()),
-                    new Evidence.Outcome(findingId, band.id()));
-        }
-        return "redirect:/jobs/" + id + "/trace";
-    }
-
-    private static Optional<Gauge> gauge(VehicleDescription d, String findingId) {
-        return d.circuits().stream()
-                .flatMap(c -> c.gauges().stream())
-                .filter(g -> g.findingId().equals(findingId) && g.isToldByValue())
-                .findFirst();
     }
 
     /** Entered by mistake: it stays in the story and weighs no more. */

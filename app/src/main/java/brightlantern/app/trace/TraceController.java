@@ -16,7 +16,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -94,9 +96,21 @@ class TraceController {
                         .filter(Gauge::isToldByValue)
                         .map(Gauge::findingId)
                         .toList());
+        model.addAttribute("compared", compared(context.description()));
         model.addAttribute("byHand", reasoning.toEnter(context.description(), state));
+        model.addAttribute("budget", state.budget());
         model.addAttribute("story", findings.story(id));
         return "trace/trace";
+    }
+
+    /** Findings for which an instrument of one's own is read, with the unit that it is read in. */
+    private static Map<String, String> compared(VehicleDescription d) {
+        return d.circuits().stream()
+                .flatMap(c -> c.gauges().stream())
+                .filter(Gauge::isCompared)
+                .collect(
+                        Collectors.toMap(
+                                Gauge::findingId, g -> d.value(g.value()).orElseThrow().show()));
     }
 
     private static SuspectRow row(Standing s, Reasoning.State state, VehicleDescription d) {

@@ -1,0 +1,38 @@
+package brightlantern.app.prove;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Repairs;
+import brightlantern.app.job.Workshop;
+import brightlantern.core.proof.Proof;
+import java.util.List;
+
+/**
+ * All that a report tells; for the page, the PDF and the data alike.
+ *
+ * @param wrong what was wrong, in a sentence
+ * @param chain from the cause to the complaint
+ * @param how we know: the findings that decided
+ * @param price what was agreed to, with tax, in words; empty when nothing was
+ * @param shown after the repair, what speaks for it
+ * @param watch what the customer should keep an eye on
+ * @param frames what the vehicle stored of the moment in which a code was set
+ */
+record Report(
+        Workshop workshop,
+        Job job,
+        String vehicle,
+        String engine,
+        List<String> symptoms,
+        String wrong,
+        List<String> chain,
+        List<String> how,
+        List<Repairs.Repair> repairs,
+        String price,
+        Proof.Verdict proof,
+        List<String> shown,
+        List<String> watch,
+        List<String> codesBefore,
+        List<String> codesAfter,
+        List<String> frames,
+        List<Findings.Finding> story) {}

@@ -1,0 +1,160 @@
+package brightlantern.app.prove;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Job;
+import brightlantern.app.job.Repairs;
+import brightlantern.app.job.Sweeps;
+import brightlantern.app.job.Workshop;
+import brightlantern.app.job.Workshops;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.code.StoredCode;
+import brightlantern.core.proof.Proof;
+import brightlantern.core.reason.Standing;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.sweep.Sweep;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Puts together what the reports of a job tell. */
+@Component
+class ReportMaker {
+    private static final String NOTHING_REPAIRED = "No repair was done, so nothing is proven.";
+
+    private final Proofs proofs;
+    private final Repairs repairs;
+    private final Findings findings;
+    private final Sweeps sweeps;
+    private final Workshops workshops;
+    private final Answers answers;
+    private final Deciders deciders;
+
+    ReportMaker(
+            Proofs proofs,
+            Repairs repairs,
+            Findings findings,
+            Sweeps sweeps,
+            Workshops workshops,
+            Answers answers,
+            Deciders deciders) {
+        this.proofs = proofs;
+        this.repairs = repairs;
+        this.findings = findings;
+        this.sweeps = sweeps;
+        this.workshops = workshops;
+        this.answers = answers;
+        this.deciders = deciders;
+    }
+
+    Report of(JobPages.Context context) {
+        Job job = context.job();
+        VehicleDescription d = context.description();
+        List<Sweeps.Head> kept = sweeps.heads(job.id());
+        Optional<Sweep> first =
+                kept.isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(sweeps.read(kept.get(kept.size() - 1).id()).sweep());
+        Optional<Sweep> last =
+                kept.isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(sweeps.read(kept.get(0).id()).sweep());
+        Optional<Suspect> cause = cause(context);
+        Workshop workshop = workshops.get();
+        Proof.Verdict proof =
+                proofs.of(context)
+                        .orElse(new Proof.Verdict(Proof.State.OPEN, NOTHING_REPAIRED, List.of()));
+        return new Report(
+                workshop,
+                job,
+                d.name(),
+                d.engine(),
+                d.symptoms().stream()
+                        .filter(s -> job.symptoms().contains(s.id()))
+                        .map(s -> s.name() + ", " + s.when())
+                        .toList(),
+                deciders.ranking(context).sentence(),
+                cause.map(Suspect::chain).orElse(List.of()),
+                deciders.decisive(context),
+                repairs.of(job.id()),
+                answers.agreed(job.id())
+                        .map(a -> a.way() + ": " + workshop.money(workshop.taxed(a.price())))
+                        .orElse(""),
+                proof,
+                proof.requirements().stream()
+                        .filter(r -> r.state() == Proof.State.PROVEN)
+                        .map(r -> r.what().replaceAll("[.]$", "") + ": " + r.seen())
+                        .toList(),
+                watch(context, proof),
+                first.map(ReportMaker::codes).orElse(List.of()),
+                last.map(ReportMaker::codes).orElse(List.of()),
+                first.map(f -> frames(f, d)).orElse(List.of()),
+                findings.of(job.id()));
+    }
+
+    private Optional<Suspect> cause(JobPages.Context context) {
+        return repairs.current(context.job().id())
+                .map(Repairs.Repair::suspectId)
+                .or(() -> deciders.ranking(context).accused().map(Standing::suspectId))
+                .flatMap(context.description()::suspect);
+    }
+
+    private List<String> watch(JobPages.Context context, Proof.Verdict proof) {
+        List<String> watch = new ArrayList<>();
+        cause(context)
+                .map(s -> s.repair().risk())
+                .filter(r -> !r.isBlank() && !r.startsWith("none"))
+                .ifPresent(r -> watch.add("After this repair: " + r));
+        proof.requirements().stream()
+                .filter(r -> r.state() == Proof.State.OPEN)
+                .map(r -> "Not shown yet: " + r.what())
+                .forEach(watch::add);
+        proofs.leftAlone(context).stream()
+                .map(c -> c + " is stored as well, and has a cause of its own")
+                .forEach(watch::add);
+        return watch;
+    }
+
+    static List<String> codes(Sweep sweep) {
+        return sweep.codes().stream()
+                .map(
+                        c ->
+                                c.code()
+                                        + " "
+                                        + c.name()
+                                        + " ("
+                                        + c.moduleName()
+                                        + "): "
+                                        + c.statusByte().standing().words())
+                .toList();
+    }
+
+    private static List<String> frames(Sweep sweep, VehicleDescription d) {
+        return sweep.codes().stream()
+                .filter(c -> !c.frames().isEmpty())
+                .map(c -> frame(c, d))
+                .toList();
+    }
+
+    private static String frame(StoredCode code, VehicleDescription d) {
+        StoredCode.Frame newest = code.frames().get(code.frames().size() - 1);
+        return newest.values().entrySet().stream()
+                .flatMap(
+                        v ->
+                                d.value(v.getKey()).stream()
+                                        .map(
+                                                k ->
+                                                        (k.name()
+                                                                        + " "
+                                                                        + Scaling.show(
+                                                                                k, v.getValue())
+                                                                        + " "
+                                                                        + k.unit())
+                                                                .strip()))
+                .sorted()
+                .collect(Collectors.joining(", ", code.code() + ": ", ""));
+    }
+}
