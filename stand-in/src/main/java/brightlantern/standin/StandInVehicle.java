@@ -1,13 +1,8 @@
 package brightlantern.standin;
 
-import brightlantern.core.code.Code;
-import brightlantern.core.code.Dtc;
-import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
-import brightlantern.core.odometer.Mileage;
-import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
@@ -15,26 +10,21 @@ import brightlantern.standin.gateway.DoipGateway;
 import brightlantern.standin.instrument.Meter;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.instrument.ScpiServer;
-import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusScope;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.MissMonitors;
 import brightlantern.standin.plant.Driver;
-import brightlantern.standin.plant.Part;
-import brightlantern.wire.Bytes;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
-import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 
 /**
@@ -65,7 +55,7 @@ public final class StandInVehicle implements AutoCloseable {
     private final MissMonitors missing;
     private final QuietMonitors quiet;
     private final Set<String> fitted;
-    private final Map<String, UdsModule> modules = new LinkedHashMap<>();
+    private final FittedModules modules;
     private final Map<String, String> repairs = new HashMap<>();
     private InetAddress address;
     private volatile DoipGateway gateway;
@@ -103,10 +93,15 @@ public final class StandInVehicle implements AutoCloseable {
                         description.id() + " has no sensor for value '" + value.id() + "'");
             }
         }
-        description.modules().stream()
-                .filter(m -> fitted.contains(m.id()))
-                .forEach(m -> modules.put(m.id(), module(m)));
-        simulation.all().forEach(this::equip);
+        modules =
+                new FittedModules(
+                        description,
+                        simulation,
+                        wires,
+                        vin,
+                        fitted,
+                        this::catchUp,
+                        this::drivenSeconds);
         missing = new MissMonitors(description, wires, fitted::contains);
         scope =
                 new Scope(
@@ -123,68 +118,6 @@ public final class StandInVehicle implements AutoCloseable {
         new NetworkModel(description.network())
                 .elements()
                 .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
-    }
-
-    /** Gives the modules the outputs and routines that act on a part. */
-    private void equip(Part part) {
-        for (Part.Outlet o : part.outlets()) {
-            modules.get(o.module())
-                    .output(
-                            o.did(),
-                            new UdsModule.Output(
-                                    () -> o.present().getAsDouble(),
-                                    percent -> {
-                                        catchUp();
-                                        o.take().accept(percent);
-                                    },
-                                    o.allowed()));
-        }
-        for (Part.Memory m : part.memories()) {
-            modules.get(m.module())
-                    .memory(
-                            m.did(),
-                            () -> Bytes.of(m.read().get()),
-                            bytes -> {
-                                catchUp();
-                                int[] values = new int[bytes.size()];
-                                for (int i = 0; i < values.length; i++) {
-                                    values[i] = bytes.at(i);
-                                }
-                                return m.write().applyAsInt(values);
-                            });
-        }
-        part.doings()
-                .forEach(
-                        (rid, doing) ->
-                                modules.get(doing.module()).routine(rid, routine(rid, doing)));
-    }
-
-    /** A code that is stored and forbids a routine refuses it (0x22, conditions not correct). */
-    private UdsModule.Routine routine(int rid, Part.Doing doing) {
-        return new UdsModule.Routine() {
-            @Override
-            public int start() {
-                catchUp();
-                boolean locked =
-                        simulation.locks(rid).stream()
-                                .anyMatch(
-                                        code ->
-                                                modules.values().stream()
-                                                        .anyMatch(m -> m.memory().failed(code)));
-                return locked ? 0x22 : doing.start();
-            }
-
-            @Override
-            public void stop() {
-                doing.stop();
-            }
-
-            @Override
-            public Bytes result() {
-                catchUp();
-                return Bytes.of(doing.result());
-            }
-        };
     }
 
     /**
@@ -244,7 +177,7 @@ public final class StandInVehicle implements AutoCloseable {
                         modules.get(Network.GATEWAY).address(),
                         vin,
                         () -> simulation.driver().key() == 2 ? 1 : 0,
-                        List.copyOf(modules.values()));
+                        modules.all());
     }
 
     public String vin() {
@@ -303,18 +236,13 @@ public final class StandInVehicle implements AutoCloseable {
 
     /** Numbers of the codes that its modules hold as failed. */
     Set<Integer> stored() {
-        return description.codes().stream()
-                .filter(c -> modules.containsKey(c.module()))
-                .map(c -> Dtc.parse(c.code()).number())
-                .filter(n -> modules.values().stream().anyMatch(m -> m.memory().failed(n)))
-                .collect(Collectors.toSet());
+        return modules.stored();
     }
 
     /** Mends whatever is broken, and forgets what it led to. */
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);
-        modules.values().forEach(m -> m.memory().clear());
-        modules.keySet().forEach(simulation::cleared);
+        modules.clear();
     }
 
     public void announceTo(InetSocketAddress listener) {
@@ -334,7 +262,7 @@ public final class StandInVehicle implements AutoCloseable {
         scope.step(SLICE_SECONDS);
         int key = simulation.driver().key();
         if (key == 2 && lastKey != 2) {
-            modules.values().forEach(m -> m.memory().newCycle());
+            modules.all().forEach(m -> m.memory().newCycle());
             simulation.keyOn();
             missing.reset();
             quiet.reset();
@@ -358,11 +286,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     /** Takes what a module's own monitor found. */
     void report(String module, String code, boolean failed) {
-        if (modules.containsKey(module)) {
-            modules.get(module)
-                    .memory()
-                    .report(Dtc.parse(code).number(), failed, failed ? frame(module) : Bytes.EMPTY);
-        }
+        modules.report(module, code, failed);
     }
 
     /**
@@ -389,97 +313,6 @@ public final class StandInVehicle implements AutoCloseable {
         }
     }
 
-    private UdsModule module(ControlModule described) {
-        // bus and age decide how fast a module answers: 6 to some 30 ms
-        long answer =
-                6
-                        + Math.floorMod(described.address() * 7, 9)
-                        + (kbit(described.bus()) >= 500 ? 0 : 9);
-        String id = described.id();
-        List<CodeMemory.Supported> codes =
-                description.codes().stream()
-                        .filter(c -> c.module().equals(id))
-                        .map(
-                                c ->
-                                        new CodeMemory.Supported(
-                                                Dtc.parse(c.code()).number(),
-                                                severity(c),
-                                                EmissionSide.concerns(c.code())))
-                        .toList();
-        boolean always = id.equals(Network.GATEWAY) || id.equals("body");
-        BooleanSupplier reached =
-                () ->
-                        (always || simulation.driver().key() == 2)
-                                && wires.gets(Network.GATEWAY, id, simulation.seconds())
-                                && wires.gets(id, Network.GATEWAY, simulation.seconds());
-        UdsModule module =
-                new UdsModule(described.address(), answer, new CodeMemory(codes), reached);
-        module.memory().afterClear(() -> simulation.cleared(id));
-        String stored = simulation.foreignVins().getOrDefault(id, vin);
-        int number = described.address();
-        module.identifier(0xF190, () -> Bytes.text(stored));
-        module.identifier(
-                0xF187, () -> Bytes.text("%s-%04X-21A".formatted(prefix(), number * 13 & 0xFFFF)));
-        module.identifier(0xF191, () -> Bytes.text("H0%d".formatted(1 + described.order() % 4)));
-        module.identifier(0xF189, () -> Bytes.text("S%03d".formatted(100 + number % 77)));
-        module.identifier(
-                0xF18C,
-                () ->
-                        Bytes.text(
-                                "%08d"
-                                        .formatted(
-                                                Math.floorMod(
-                                                        stored.hashCode() * 31L + number,
-                                                        100_000_000L))));
-        // ISO 14229-1 table C.1: manufacturing date; here as year, month and day in BCD
-        module.identifier(
-                0xF18B,
-                () ->
-                        Bytes.of(
-                                0x20,
-                                0x10 + number % 10,
-                                0x01 + number % 9,
-                                packed(1 + number % 28)));
-        if (described.emission()) {
-            EmissionSide.give(
-                    module,
-                    description.engine().contains("diesel"),
-                    () -> drivenSeconds(module),
-                    code -> id.equals(monitoredBy(code)),
-                    id.equals("engine"));
-        }
-        for (Value value : description.values()) {
-            if (value.module().equals(id)) {
-                module.identifier(
-                        value.did(),
-                        () -> {
-                            catchUp();
-                            return raw(value);
-                        });
-            }
-        }
-        for (Mileage mileage : description.mileage()) {
-            if (mileage.module().equals(id)) {
-                simulation
-                        .mileage(mileage.id())
-                        .ifPresent(
-                                b ->
-                                        module.identifier(
-                                                mileage.did(),
-                                                () ->
-                                                        simulation
-                                                                .mileage(mileage.id())
-                                                                .orElseThrow()));
-            }
-        }
-        return module;
-    }
-
-    /** A number up to 99 as packed decimal. */
-    private static int packed(int number) {
-        return number / 10 * 16 + number % 10;
-    }
-
     /** Seconds driven since the codes of a module were cleared last. */
     private synchronized double drivenSeconds(UdsModule module) {
         int clears = module.memory().clears();
@@ -491,54 +324,13 @@ public final class StandInVehicle implements AutoCloseable {
         return driven - since.seconds();
     }
 
-    /** ISO 14229-1 annex D.3: brakes and steering at once, what is heavy at the next halt. */
-    private static int severity(Code code) {
-        return code.code().startsWith("C") ? 0x80 : code.weight() >= 0.5 ? 0x40 : 0x20;
-    }
-
-    /** The module that can set a code; what nobody can set, the engine module looks after. */
-    private String monitoredBy(int code) {
-        return description.codes().stream()
-                .filter(c -> Dtc.parse(c.code()).number() == code)
-                .map(Code::module)
-                .findFirst()
-                .orElse("engine");
-    }
-
     private record Driven(int clears, double seconds) {}
-
-    private String prefix() {
-        return description.name().replaceAll("[^A-Z]", "");
-    }
-
-    private int kbit(String bus) {
-        return description.buses().stream()
-                .filter(b -> b.id().equals(bus))
-                .findFirst()
-                .map(Bus::kbit)
-                .orElse(500);
-    }
-
-    private Bytes raw(Value value) {
-        return Bytes.of(Scaling.raw(value, simulation.reading(value.id()).orElseThrow()));
-    }
-
-    /** The freeze frame of a module now: number of identifiers, then each with its value. */
-    private Bytes frame(String moduleId) {
-        List<String> ids = description.module(moduleId).orElseThrow().freezeFrame();
-        Bytes frame = Bytes.of(ids.size());
-        for (String id : ids) {
-            Value value = description.value(id).orElseThrow();
-            frame = frame.plus(Bytes.of(value.did() >> 8, value.did())).plus(raw(value));
-        }
-        return frame;
-    }
 
     /** The warning lamp in the cluster: as its own modules or as a code asks for it. */
     public boolean lamp() {
         return simulation.driver().key() == 2
                 && (simulation.warning()
-                        || modules.values().stream().anyMatch(m -> m.memory().asksForLamp()));
+                        || modules.all().stream().anyMatch(m -> m.memory().asksForLamp()));
     }
 
     /** The driver does something. */

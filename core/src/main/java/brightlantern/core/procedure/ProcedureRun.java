@@ -238,37 +238,13 @@ public record ProcedureRun(
         if (codes.since().isEmpty()) {
             return run.enter(codes.next());
         }
-        List<String> before = listed(run.data.getOrDefault(codes.since().get(), ""));
-        List<String> now = listed(run.data.getOrDefault(codes.as(), ""));
-        List<String> known = before.stream().map(ProcedureRun::bare).toList();
-        List<String> fresh = now.stream().filter(c -> !known.contains(bare(c))).toList();
-        List<String> failing = fresh.stream().filter(c -> c.endsWith(Act.Codes.NOW)).toList();
-        List<String> reasons = new ArrayList<>();
-        fresh.forEach(c -> reasons.add("new: " + c));
-        now.stream()
-                .filter(c -> !fresh.contains(c))
-                .forEach(c -> reasons.add("there before: " + c));
-        List<String> left = now.stream().map(ProcedureRun::bare).toList();
-        known.stream().filter(c -> !left.contains(c)).forEach(c -> reasons.add("gone: " + c));
-        String says =
-                fresh.isEmpty()
-                        ? "No code came since."
-                        : failing.isEmpty()
-                                ? "No code came since that fails now; "
-                                        + fresh.size()
-                                        + " came meanwhile and passes."
-                                : failing.size() == 1
-                                        ? "1 code came since and fails now."
-                                        : failing.size() + " codes came since and fail now.";
-        return run.knowing(Map.of(Scene.study(at), failing.isEmpty() ? 0.0 : 1.0))
-                .judged(says, Optional.of(failing.isEmpty()), reasons, Map.of())
+        NewCodes since =
+                NewCodes.of(
+                        run.data.getOrDefault(codes.since().get(), ""),
+                        run.data.getOrDefault(codes.as(), ""));
+        return run.knowing(Map.of(Scene.study(at), since.passes() ? 0.0 : 1.0))
+                .judged(since.says(), Optional.of(since.passes()), since.reasons(), Map.of())
                 .enter(codes.next());
-    }
-
-    private static String bare(String line) {
-        return line.endsWith(Act.Codes.NOW)
-                ? line.substring(0, line.length() - Act.Codes.NOW.length())
-                : line;
     }
 
     /**
@@ -294,10 +270,6 @@ public record ProcedureRun(
                                                                 Scene.item(Scene.WANTED, i.id()),
                                                                 hex)));
         return wanted;
-    }
-
-    private static List<String> listed(String lines) {
-        return lines.lines().filter(l -> !l.isBlank()).toList();
     }
 
     private ProcedureRun holding(String what, boolean held) {

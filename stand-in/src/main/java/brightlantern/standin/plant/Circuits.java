@@ -5,14 +5,12 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
-import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
-import brightlantern.core.circuit.Voltages;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -41,7 +39,7 @@ public final class Circuits implements Part {
     /** Nearer to what it should be nobody sees a difference, as a share of the reference. */
     private static final double SAME_SHARE = 0.01;
 
-    private final Map<String, Its> all = new LinkedHashMap<>();
+    private final Map<String, LiveCircuit> all = new LinkedHashMap<>();
     private final Map<String, Component> built = new HashMap<>();
     private final BrokenParts broken = new BrokenParts(built);
     private final Set<String> set = new LinkedHashSet<>();
@@ -57,28 +55,6 @@ public final class Circuits implements Part {
     private String loadedPoint = "";
     private Load load = Load.NOTHING;
 
-    /** A circuit with what it came to last. */
-    private static final class Its {
-        private final Circuit circuit;
-        private final CircuitModel model;
-        private final GaugeState drawn;
-        private final Voltages healthy;
-        private OperatingState at;
-        private Map<String, Double> volts = Map.of();
-        private int solvedFor = -1;
-        private double supply = Double.NaN;
-        private boolean ran;
-
-        Its(Circuit circuit, CircuitModel model) {
-            this.circuit = circuit;
-            this.model = model;
-            this.drawn = new GaugeState(circuit, GaugeState.TYPICAL_VOLTS);
-            Map<String, Double> built =
-                    model.solve(OperatingState.idle(GaugeState.TYPICAL_VOLTS), List.of()).volts();
-            this.healthy = built::get;
-        }
-    }
-
     /**
      * @param circuits of the vehicle; those without gauges have a plant of their own
      */
@@ -90,7 +66,7 @@ public final class Circuits implements Part {
                         c.components().stream()
                                 .map(p -> built.computeIfAbsent(p.id(), i -> Scatter.of(p, random)))
                                 .toList();
-                all.put(c.id(), new Its(c, new CircuitModel(c, its)));
+                all.put(c.id(), new LiveCircuit(c, new CircuitModel(c, its)));
             }
         }
     }
@@ -98,7 +74,7 @@ public final class Circuits implements Part {
     /** What can be switched and unplugged, by its id. */
     public Map<String, Setting> settings() {
         Map<String, Setting> settings = new LinkedHashMap<>();
-        all.values().forEach(i -> i.circuit.settings().forEach(s -> settings.put(s.id(), s)));
+        all.values().forEach(i -> i.circuit().settings().forEach(s -> settings.put(s.id(), s)));
         return settings;
     }
 
@@ -132,22 +108,25 @@ public final class Circuits implements Part {
     /** All that can be seen, heard or felt working, as it is now. */
     public synchronized List<Seen> seen() {
         List<Seen> seen = new ArrayList<>();
-        for (Its its : all.values()) {
-            for (Gauge g : its.circuit.gauges()) {
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
                 if (g.isSeen() && isOn(its, g)) {
                     seen.add(
                             new Seen(
                                     g.name(),
                                     g.at(share(its, g)).name(),
-                                    its.circuit.setting(g.under()).map(Setting::name).orElse("")));
+                                    its.circuit()
+                                            .setting(g.under())
+                                            .map(Setting::name)
+                                            .orElse("")));
                 }
             }
         }
         return seen;
     }
 
-    private boolean isOn(Its its, Gauge g) {
-        return its.circuit.setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
+    private boolean isOn(LiveCircuit its, Gauge g) {
+        return its.circuit().setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
     }
 
     /**
@@ -176,38 +155,28 @@ public final class Circuits implements Part {
                 .toList();
     }
 
-    private OperatingState state(Its its, double supply) {
+    private OperatingState state(LiveCircuit its, double supply) {
         Set<String> on = new LinkedHashSet<>();
-        its.circuit.settings().stream().filter(this::isSet).forEach(s -> on.add(s.id()));
+        its.circuit().settings().stream().filter(this::isSet).forEach(s -> on.add(s.id()));
         OperatingState state = OperatingState.idle(supply).moving(on);
-        return its.model.knows(loadedPoint) ? state.loaded(loadedPoint, load) : state;
+        return its.knows(loadedPoint) ? state.loaded(loadedPoint, load) : state;
     }
 
-    /** Looked at some times a second, and nearly always as it was. */
-    private Map<String, Double> solved(Its its) {
+    private Map<String, Double> solved(LiveCircuit its) {
         double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
-        boolean runs = whole.running();
-        if (its.solvedFor == changes && its.supply == supply && its.ran == runs) {
-            return its.volts;
-        }
-        OperatingState now = state(its, supply);
-        if (its.at == null || !now.equals(its.at)) {
-            its.volts = its.model.solve(now, broken.now()).volts();
-            its.at = now;
-        }
-        its.solvedFor = changes;
-        its.supply = supply;
-        its.ran = runs;
-        return its.volts;
+        return its.volts(
+                new LiveCircuit.Moment(changes, supply, whole.running()),
+                () -> state(its, supply),
+                broken::now);
     }
 
-    private double share(Its its, Gauge g) {
+    private double share(LiveCircuit its, Gauge g) {
         Map<String, Double> volts = solved(its);
-        return g.share(its.circuit, volts::get, broken.now());
+        return g.share(its.circuit(), volts::get, broken.now());
     }
 
-    private boolean isAwake(Its its) {
-        return its.circuit.sources().isEmpty() || whole.driver().key() == 2;
+    private boolean isAwake(LiveCircuit its) {
+        return its.circuit().sources().isEmpty() || whole.driver().key() == 2;
     }
 
     /**
@@ -218,17 +187,16 @@ public final class Circuits implements Part {
         boolean known = false;
         double off = 0;
         double pole = 0;
-        for (Its its : all.values()) {
-            if (its.model.knows(point) && isAwake(its)) {
+        for (LiveCircuit its : all.values()) {
+            if (its.knows(point) && isAwake(its)) {
                 known = true;
-                boolean shared =
-                        all.values().stream().filter(i -> i.model.knows(point)).count() > 1;
-                boolean fed = its.circuit.point(point).side().equals("supply");
+                boolean shared = all.values().stream().filter(i -> i.knows(point)).count() > 1;
+                boolean fed = its.circuit().point(point).side().equals("supply");
                 // solved first: it is the supply of now that counts
                 double at = solved(its).get(point);
-                pole = shared && fed ? its.at.supplyVolts() : 0;
+                pole = shared && fed ? its.supplyVolts() : 0;
                 off += at - pole;
-            } else if (its.model.knows(point)) {
+            } else if (its.knows(point)) {
                 known = true;
             }
         }
@@ -258,7 +226,7 @@ public final class Circuits implements Part {
         all.values()
                 .forEach(
                         i ->
-                                i.circuit.gauges().stream()
+                                i.circuit().gauges().stream()
                                         .map(Gauge::value)
                                         .filter(v -> !v.isEmpty())
                                         .forEach(values::add));
@@ -271,7 +239,7 @@ public final class Circuits implements Part {
         all.values()
                 .forEach(
                         i ->
-                                i.circuit.gauges().stream()
+                                i.circuit().gauges().stream()
                                         .filter(Gauge::isCompared)
                                         .forEach(g -> compared.put(g.findingId(), g)));
         return compared;
@@ -283,10 +251,10 @@ public final class Circuits implements Part {
      * @param felt what the sensor feels, in the value's own unit
      */
     public synchronized double told(Value value, double felt) {
-        for (Its its : all.values()) {
-            for (Gauge g : its.circuit.gauges()) {
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
                 if (g.value().equals(value.id())) {
-                    double right = g.share(its.circuit, its.healthy, List.of());
+                    double right = g.share(its.circuit(), its.healthy(), List.of());
                     double now = share(its, g);
                     return Math.abs(now - right) < SAME_SHARE
                             ? felt
@@ -303,8 +271,8 @@ public final class Circuits implements Part {
         if (sinceLook < PinWatch.LOOK_SECONDS) {
             return;
         }
-        for (Its its : all.values()) {
-            for (Gauge g : its.circuit.gauges()) {
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
                 if (!g.module().isEmpty() && isOn(its, g)) {
                     pins.look(g, share(its, g), sinceLook, watcher);
                 }
@@ -321,7 +289,7 @@ public final class Circuits implements Part {
     @Override
     public Set<String> monitored() {
         Set<String> codes = new LinkedHashSet<>();
-        all.values().forEach(its -> codes.addAll(PinWatch.codes(its.circuit)));
+        all.values().forEach(its -> codes.addAll(PinWatch.codes(its.circuit())));
         return codes;
     }
 
@@ -329,7 +297,7 @@ public final class Circuits implements Part {
     @Override
     public synchronized List<Failure> failures() {
         if (failures.isEmpty()) {
-            failures = CircuitFailures.of(all.values().stream().map(i -> i.circuit).toList());
+            failures = CircuitFailures.of(all.values().stream().map(i -> i.circuit()).toList());
         }
         return failures;
     }
@@ -356,7 +324,7 @@ public final class Circuits implements Part {
 
     private String fuseOf(String wire) {
         return all.values().stream()
-                .flatMap(i -> Optional.ofNullable(Shorts.of(i.circuit).get(wire)).stream())
+                .flatMap(i -> Optional.ofNullable(Shorts.of(i.circuit()).get(wire)).stream())
                 .map(Shorts.Short::fuse)
                 .findFirst()
                 .orElseThrow(
@@ -377,10 +345,11 @@ public final class Circuits implements Part {
 
     private Map<String, String> segments(Predicate<Segment> which) {
         Map<String, String> found = new TreeMap<>();
-        for (Its its : all.values()) {
-            its.circuit.segments().stream()
+        for (LiveCircuit its : all.values()) {
+            its.circuit().segments().stream()
                     .filter(which)
-                    .forEach(s -> found.putIfAbsent(s.id(), CircuitFailures.name(its.circuit, s)));
+                    .forEach(
+                            s -> found.putIfAbsent(s.id(), CircuitFailures.name(its.circuit(), s)));
         }
         return found;
     }
@@ -395,15 +364,15 @@ public final class Circuits implements Part {
             throw new IllegalArgumentException("There is no fuse '" + fuse + "'");
         }
         Shorts.Glow most = Shorts.Glow.DARK;
-        for (Its its : all.values()) {
+        for (LiveCircuit its : all.values()) {
             Set<String> touch =
                     broken.touching(fuse).stream()
-                            .filter(w -> its.circuit.component(w).isPresent())
+                            .filter(w -> its.circuit().component(w).isPresent())
                             .collect(Collectors.toSet());
             if (!touch.isEmpty() && most != Shorts.Glow.AT_ONCE) {
                 List<Component> parts =
-                        its.circuit.components().stream().map(p -> built.get(p.id())).toList();
-                Shorts.Glow glow = Shorts.glow(its.circuit, parts, fuse, touch);
+                        its.circuit().components().stream().map(p -> built.get(p.id())).toList();
+                Shorts.Glow glow = Shorts.glow(its.circuit(), parts, fuse, touch);
                 most = glow == Shorts.Glow.DARK ? most : glow;
             }
         }
@@ -443,7 +412,7 @@ public final class Circuits implements Part {
 
     private void solveAgain() {
         changes++;
-        all.values().forEach(i -> i.at = null);
+        all.values().forEach(LiveCircuit::solveAgain);
     }
 
     /**
@@ -456,8 +425,8 @@ public final class Circuits implements Part {
         settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
         changes++;
         shaken(true);
-        for (Its its : all.values()) {
-            for (Gauge g : its.circuit.gauges()) {
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
                 Band band = g.at(share(its, g));
                 if (!band.well() && (g.told() || !band.code().isEmpty())) {
                     wrong.add(g);
@@ -487,12 +456,12 @@ public final class Circuits implements Part {
     /** How a driver tells of what does not work. */
     public synchronized String complaint(Gauge g) {
         shaken(true);
-        Its its =
+        LiveCircuit its =
                 all.values().stream()
-                        .filter(i -> i.circuit.gauges().contains(g))
+                        .filter(i -> i.circuit().gauges().contains(g))
                         .findFirst()
                         .orElseThrow();
-        String under = its.circuit.setting(g.under()).map(s -> ", " + s.name()).orElse("");
+        String under = its.circuit().setting(g.under()).map(s -> ", " + s.name()).orElse("");
         set.add(g.under());
         changes++;
         String state = g.at(share(its, g)).name();

@@ -12,7 +12,6 @@ import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Voltages;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -111,11 +110,5 @@ final class Harness {
     double across(String motorId) {
         MotorPart part = motor(motorId);
         return volts(part.from()) - volts(part.to());
-    }
-
-    Map<String, Double> all() {
-        Map<String, Double> all = new LinkedHashMap<>();
-        circuit.points().forEach(p -> all.put(p.id(), volts(p.id())));
-        return all;
     }
 }

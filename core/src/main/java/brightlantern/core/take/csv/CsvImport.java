@@ -4,14 +4,10 @@ import brightlantern.core.signal.Units;
 import brightlantern.core.signal.Value;
 import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
-import brightlantern.core.take.csv.Dialect.Clock;
 import brightlantern.core.take.csv.Dialect.Column;
 import brightlantern.core.take.csv.Dialect.Role;
-import de.siegmar.fastcsv.reader.CsvCallbackHandler;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.RecordType;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
@@ -36,37 +32,23 @@ public final class CsvImport {
     /** More different words than this are texts, not states. */
     private static final int MOST_STATES = 200;
 
-    private static final int TOLD = 5;
-    private static final double DAY = 86_400;
-
-    /** A number of seconds larger than this counts from 1970. */
-    private static final double EPOCH_SECONDS = 1e9;
-
     /** A sample takes 16 bytes, twice while its column grows; a third of the memory is for them. */
     private static final long MOST_SAMPLES = Runtime.getRuntime().maxMemory() / 3 / 32;
 
     private final Dialect dialect;
-    private final ZoneId zone;
-    private Optional<Instant> start = Optional.empty();
     private long samples;
     private final Map<Integer, Mapped> mapped;
     private final Growing[] columns;
     private final List<Take.Mark> marks = new ArrayList<>();
-    private final List<String> remarks = new ArrayList<>();
-    private final double[] zero;
-    private final double[] shift;
-    private final double[] last;
-    private final double[] newest;
-    private int badFields;
-    private int badLines;
+    private final Remarks remarks = new Remarks();
+    private final Clocks clocks;
     private int headers;
     private int replaced;
-    private boolean jumped;
     private long rows;
 
     private CsvImport(Dialect dialect, Map<Integer, Mapped> mapped, ZoneId zone) {
-        this.zone = zone;
         this.dialect = dialect;
+        this.clocks = new Clocks(dialect, zone, remarks, marks);
         this.mapped = mapped;
         int width = dialect.columns().size();
         columns = new Growing[width];
@@ -75,12 +57,6 @@ public final class CsvImport {
                 columns[c.index()] = new Growing();
             }
         }
-        zero = new double[width + 1];
-        shift = new double[width + 1];
-        last = new double[width + 1];
-        newest = new double[width + 1];
-        Arrays.fill(zero, Double.NaN);
-        Arrays.fill(last, Double.NEGATIVE_INFINITY);
     }
 
     /**
@@ -146,29 +122,9 @@ public final class CsvImport {
         return new CsvImport(dialect, mapped, zone).read(in);
     }
 
-    /** A stream that remembers the last byte, to tell a torn line from a last one. */
-    private static final class Remembering extends FilterInputStream {
-        private int newest = '\n';
-
-        Remembering(InputStream in) {
-            super(in);
-        }
-
-        @Override
-        public int read(byte[] bytes, int offset, int length) throws IOException {
-            int n = super.read(bytes, offset, length);
-            newest = n > 0 ? bytes[offset + n - 1] : newest;
-            return n;
-        }
-
-        boolean endsWithLine() {
-            return newest == '\n' || newest == '\r' || newest == 0;
-        }
-    }
-
     private Imported read(InputStream in) throws IOException {
         Remembering bytes = new Remembering(in);
-        Line line = new Line();
+        Line line = new Line(dialect);
         try (CsvReader<Line> csv =
                 CsvReader.builder()
                         .fieldSeparator(dialect.separator())
@@ -187,7 +143,7 @@ public final class CsvImport {
                 if (number < dialect.dataLine()) {
                     continue;
                 }
-                torn = next.fields < width ? next.fields : -1;
+                torn = next.fields() < width ? next.fields() : -1;
                 take(next);
             }
             if (torn >= 0 && !bytes.endsWithLine()) {
@@ -200,70 +156,9 @@ public final class CsvImport {
         return imported();
     }
 
-    /** The fields of the line that is read, as numbers where they are. */
-    private final class Line extends CsvCallbackHandler<Line> {
-        private final double[] numbers = new double[dialect.columns().size()];
-        private final String[] texts = new String[dialect.columns().size()];
-        private int fields;
-        private long at;
-        private RecordType type = RecordType.DATA;
-
-        @Override
-        protected RecordType getRecordType() {
-            return type;
-        }
-
-        @Override
-        protected int getFieldCount() {
-            return fields;
-        }
-
-        @Override
-        protected void beginRecord(long startingLine) {
-            fields = 0;
-            at = startingLine;
-            type = RecordType.DATA;
-        }
-
-        @Override
-        protected void addField(char[] buffer, int offset, int length, boolean quoted) {
-            if (fields < numbers.length) {
-                Column c = dialect.columns().get(fields);
-                boolean number =
-                        c.role() == Role.VALUE
-                                || c.role() == Role.TIME && c.clock().orElseThrow().isNumber();
-                double v =
-                        number
-                                ? Numbers.parse(buffer, offset, length, dialect.decimalComma())
-                                : Double.NaN;
-                numbers[fields] = v;
-                texts[fields] =
-                        Double.isNaN(v) && length > 0
-                                ? new String(buffer, offset, length).trim()
-                                : "";
-            }
-            fields++;
-        }
-
-        @Override
-        protected void setComment(char[] buffer, int offset, int length) {
-            type = RecordType.COMMENT;
-        }
-
-        @Override
-        protected void setEmpty() {
-            type = RecordType.EMPTY;
-        }
-
-        @Override
-        protected Line buildRecord() {
-            return this;
-        }
-    }
-
     private void take(Line line) {
-        if (line.fields < dialect.columns().size() && line.fields <= 1) {
-            badLine(line, "one field only");
+        if (line.fields() < dialect.columns().size() && line.fields() <= 1) {
+            remarks.badLine(line, "one field only");
             return;
         }
         if (isHeader(line)) {
@@ -271,16 +166,16 @@ public final class CsvImport {
             return;
         }
         rows++;
-        int width = Math.min(line.fields, columns.length);
+        int width = Math.min(line.fields(), columns.length);
         double rowTime = rows - 1;
         for (int i = 0; i < width; i++) {
             Column c = dialect.columns().get(i);
             if (c.role() == Role.TIME) {
-                seconds(line, c);
-            } else if (c.role() == Role.MARK && !line.texts[i].isEmpty()) {
-                double t = c.time() < 0 ? rowTime : timeOf(line, c);
+                clocks.read(line, c);
+            } else if (c.role() == Role.MARK && !line.text(c).isEmpty()) {
+                double t = c.time() < 0 ? rowTime : clocks.of(line, c);
                 if (!Double.isNaN(t)) {
-                    marks.add(new Take.Mark(t, line.texts[i]));
+                    marks.add(new Take.Mark(t, line.text(c)));
                 }
             }
         }
@@ -289,110 +184,48 @@ public final class CsvImport {
                 continue;
             }
             Column c = dialect.columns().get(i);
-            double t = c.time() < 0 ? rowTime : timeOf(line, c);
-            double v = line.numbers[i];
+            double t = c.time() < 0 ? rowTime : clocks.of(line, c);
+            double v = line.number(c);
             if (!Double.isNaN(v)) {
                 if (++samples > MOST_SAMPLES) {
                     throw new IllegalArgumentException(
-                            text(
+                            Remarks.text(
                                     "Line %d: more than %d million samples; leave columns out, or cut the file",
-                                    line.at, MOST_SAMPLES / 1_000_000));
+                                    line.at(), MOST_SAMPLES / 1_000_000));
                 }
                 columns[i].add(t, v);
-            } else if (!line.texts[i].isEmpty()) {
+            } else if (!line.text(c).isEmpty()) {
                 word(line, c, t);
             }
         }
-    }
-
-    private double timeOf(Line line, Column c) {
-        return c.time() < line.fields ? newest[c.time()] : Double.NaN;
     }
 
     private boolean isHeader(Line line) {
         int same = 0;
         int words = 0;
         for (Column c : dialect.columns()) {
-            if (c.index() < line.fields && !line.texts[c.index()].isEmpty()) {
+            if (c.index() < line.fields() && !line.text(c).isEmpty()) {
                 words++;
-                same += line.texts[c.index()].startsWith(c.name()) ? 1 : 0;
+                same += line.text(c).startsWith(c.name()) ? 1 : 0;
             }
         }
         return words > 1 && same == words;
     }
 
-    /** Puts the line's time of a time column into its place; NaN when there is none. */
-    private void seconds(Line line, Column c) {
-        int i = c.index();
-        Clock clock = c.clock().orElseThrow();
-        double raw =
-                clock.isNumber()
-                        ? line.numbers[i] * clock.seconds()
-                        : clock == Clock.TIMESTAMP
-                                ? Times.stamp(line.texts[i], dialect.dates(), zone)
-                                : Times.clock(line.texts[i], clock);
-        if (Double.isNaN(raw)) {
-            newest[i] = Double.NaN;
-            if (!line.texts[i].isEmpty()) {
-                badField(line, c, "a time");
-            }
-            return;
-        }
-        if (Double.isNaN(zero[i])) {
-            // several columns of one clock begin together
-            double common = firstZero(c);
-            zero[i] = Double.isNaN(common) ? raw : common;
-            if (start.isEmpty() && (clock == Clock.TIMESTAMP || raw > EPOCH_SECONDS)) {
-                start = Optional.of(Instant.ofEpochMilli(Math.round(zero[i] * 1000)));
-            }
-        }
-        double t = raw - zero[i] + shift[i];
-        if (t < last[i]) {
-            if (c.clock().orElseThrow() == Clock.CLOCK && last[i] - t > DAY / 2) {
-                shift[i] += DAY;
-            } else {
-                if (!jumped) {
-                    jumped = true;
-                    remarks.add(
-                            text(
-                                    "Line %d: time goes back by %.3f s; what follows was put behind what was there.",
-                                    line.at, last[i] - t));
-                }
-                marks.add(new Take.Mark(last[i] + 1, "time went back here"));
-                shift[i] += last[i] - t + 1;
-            }
-            t = raw - zero[i] + shift[i];
-        }
-        last[i] = t;
-        newest[i] = t;
-    }
-
-    private double firstZero(Column c) {
-        for (Column other : dialect.columns()) {
-            if (other.role() == Role.TIME
-                    && other.index() != c.index()
-                    && other.clock().equals(c.clock())
-                    && !Double.isNaN(zero[other.index()])) {
-                return zero[other.index()];
-            }
-        }
-        return Double.NaN;
-    }
-
     private void word(Line line, Column c, double t) {
-        String word = line.texts[c.index()];
+        String word = line.text(c);
         if (word.indexOf('\uFFFD') >= 0 && replaced++ == 0) {
             remarks.add(
-                    text(
+                    Remarks.text(
                             "Line %d: bytes that are not %s; they show as \uFFFD.",
-                            line.at, dialect.charset()));
+                            line.at(), dialect.charset()));
         }
         if (c.role() == Role.STATE) {
             Growing column = columns[c.index()];
-            Integer state = column.states.get(word);
-            if (state == null && column.states.size() < MOST_STATES) {
-                state = column.states.size();
-                column.states.put(word, state);
+            Integer state = column.states().get(word);
+            if (state == null && column.states().size() < MOST_STATES) {
+                state = column.states().size();
+                column.states().put(word, state);
             }
             if (state != null) {
                 column.add(t, state);
@@ -404,56 +237,30 @@ public final class CsvImport {
             columns[c.index()].add(t, Double.NaN);
             return;
         }
-        badField(line, c, "a number");
-    }
-
-    private void badField(Line line, Column c, String expected) {
-        if (badFields++ < TOLD) {
-            String found = line.texts[c.index()];
-            remarks.add(
-                    text(
-                            "Line %d, %s: expected %s, found '%s'; left out.",
-                            line.at,
-                            c.name(),
-                            expected,
-                            found.length() > 40 ? found.substring(0, 40) + "…" : found));
-        }
-    }
-
-    private void badLine(Line line, String why) {
-        if (badLines++ < TOLD) {
-            remarks.add(text("Line %d: %s; left out.", line.at, why));
-        }
+        remarks.badField(line, c, "a number");
     }
 
     private void dropLast() {
         double newestTime =
                 Arrays.stream(columns)
-                        .filter(c -> c != null && c.size > 0)
-                        .mapToDouble(c -> c.seconds[c.size - 1])
+                        .filter(c -> c != null && c.size() > 0)
+                        .mapToDouble(Growing::newest)
                         .max()
                         .orElse(Double.NaN);
         for (Growing column : columns) {
-            if (column != null
-                    && column.size > 0
-                    && column.seconds[column.size - 1] == newestTime) {
-                column.size--;
+            if (column != null && column.newest() == newestTime) {
+                column.dropNewest();
             }
         }
         rows--;
     }
 
     private Imported imported() {
-        if (badFields > TOLD) {
-            remarks.add(text("%d fields in all could not be read.", badFields));
-        }
-        if (badLines > TOLD) {
-            remarks.add(text("%d lines in all could not be read.", badLines));
-        }
+        remarks.count();
         if (headers > 0) {
             remarks.add(
                     Words.counted(
-                            text(
+                            Remarks.text(
                                     "The line of names stands %d more time(s); passed over.",
                                     headers)));
         }
@@ -462,14 +269,14 @@ public final class CsvImport {
         for (Column c : dialect.columns()) {
             Mapped its = mapped.get(c.index());
             Growing column = columns[c.index()];
-            if (its == null || column == null || column.size == 0) {
+            if (its == null || column == null || column.size() == 0) {
                 continue;
             }
             double[] y = column.values();
             Value value = its.value();
             if (c.role() == Role.STATE) {
                 Map<Integer, String> states = new LinkedHashMap<>();
-                column.states.forEach((word, n) -> states.put(n, word));
+                column.states().forEach((word, n) -> states.put(n, word));
                 y = statesOf(value, states, y);
                 if (!value.isState()) {
                     value = value(value.id(), value.name(), "", states);
@@ -488,7 +295,7 @@ public final class CsvImport {
             }
             taken.put(value.id(), new Take.Column(column.seconds(), y));
         }
-        return new Imported(new Take(taken, marks), values, List.copyOf(remarks), rows, start);
+        return new Imported(new Take(taken, marks), values, remarks.all(), rows, clocks.start());
     }
 
     /** Words of the file as the numbers of a described state, where the value has such states. */
@@ -520,37 +327,5 @@ public final class CsvImport {
         } catch (IllegalArgumentException other) {
             return Optional.of(other.getMessage() + "; the numbers stand as they are");
         }
-    }
-
-    /** A column that grows. */
-    private static final class Growing {
-        private double[] seconds = new double[1024];
-        private double[] values = new double[1024];
-        private final Map<String, Integer> states = new LinkedHashMap<>();
-        private int size;
-
-        void add(double t, double v) {
-            if (Double.isNaN(t)) {
-                return;
-            }
-            if (size == seconds.length) {
-                seconds = Arrays.copyOf(seconds, 2 * size);
-                values = Arrays.copyOf(values, 2 * size);
-            }
-            seconds[size] = t;
-            values[size++] = v;
-        }
-
-        double[] seconds() {
-            return Arrays.copyOf(seconds, size);
-        }
-
-        double[] values() {
-            return Arrays.copyOf(values, size);
-        }
-    }
-
-    private static String text(String format, Object... args) {
-        return Words.counted(String.format(Locale.ROOT, format, args));
     }
 }

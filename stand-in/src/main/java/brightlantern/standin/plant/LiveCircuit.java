@@ -1,0 +1,76 @@
+package brightlantern.standin.plant;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.OperatingState;
+import brightlantern.core.circuit.Voltages;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/** A circuit of this one vehicle with what it came to last; solved when something has changed. */
+final class LiveCircuit {
+    private final Circuit circuit;
+    private final CircuitModel model;
+    private final Voltages healthy;
+    private Optional<OperatingState> at = Optional.empty();
+    private Optional<Moment> solvedFor = Optional.empty();
+    private Map<String, Double> volts = Map.of();
+
+    LiveCircuit(Circuit circuit, CircuitModel model) {
+        this.circuit = circuit;
+        this.model = model;
+        Map<String, Double> built =
+                model.solve(OperatingState.idle(GaugeState.TYPICAL_VOLTS), List.of()).volts();
+        this.healthy = built::get;
+    }
+
+    /**
+     * What a solution is good for.
+     *
+     * @param changes how often something was switched, plugged, hung on, broken or mended
+     * @param supply volts
+     */
+    record Moment(int changes, double supply, boolean runs) {}
+
+    Circuit circuit() {
+        return circuit;
+    }
+
+    boolean knows(String point) {
+        return model.knows(point);
+    }
+
+    /** Volts of its points when nothing is broken in it. */
+    Voltages healthy() {
+        return healthy;
+    }
+
+    /** Volts by which it was solved last; it must have been. */
+    double supplyVolts() {
+        return at.orElseThrow().supplyVolts();
+    }
+
+    /** Looked at some times a second, and nearly always as it was. */
+    Map<String, Double> volts(
+            Moment moment, Supplier<OperatingState> state, Supplier<List<Fault>> faults) {
+        if (solvedFor.filter(moment::equals).isPresent()) {
+            return volts;
+        }
+        OperatingState now = state.get();
+        if (at.filter(now::equals).isEmpty()) {
+            volts = model.solve(now, faults.get()).volts();
+            at = Optional.of(now);
+        }
+        solvedFor = Optional.of(moment);
+        return volts;
+    }
+
+    /** Something else is broken now. */
+    void solveAgain() {
+        at = Optional.empty();
+    }
+}
