@@ -15,7 +15,9 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.context.ApplicationContextInitializer;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.support.GenericApplicationContext;
 import org.springframework.scheduling.annotation.EnableScheduling;
 
 /**
@@ -125,14 +127,22 @@ public class LanternApp {
         }
     }
 
-    /** Starts the application with given settings; for the launcher and for tests. */
-    public static ConfigurableApplicationContext run(Map<String, Object> settings) {
+    /**
+     * Starts the application with given settings; for the launcher and for tests.
+     *
+     * @param setUp brings beans along, such as kinds of vehicles that were read before
+     */
+    @SafeVarargs
+    public static ConfigurableApplicationContext run(
+            Map<String, Object> settings,
+            ApplicationContextInitializer<GenericApplicationContext>... setUp) {
+        SpringApplication application = new SpringApplication(LanternApp.class);
+        application.addInitializers(setUp);
         // as options, which stand above what application.yaml sets
-        return new SpringApplication(LanternApp.class)
-                .run(
-                        settings.entrySet().stream()
-                                .map(s -> "--" + s.getKey() + "=" + s.getValue())
-                                .toArray(String[]::new));
+        return application.run(
+                settings.entrySet().stream()
+                        .map(s -> "--" + s.getKey() + "=" + s.getValue())
+                        .toArray(String[]::new));
     }
 
     private static void fail(String message) {

@@ -5,6 +5,7 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Takes;
+import brightlantern.app.link.VehicleKinds;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.study.trim.TrimSet;
 import brightlantern.core.study.trim.TrimStudy;
@@ -13,6 +14,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -30,6 +32,7 @@ import org.springframework.context.ConfigurableApplicationContext;
 /** The real application with stand-ins and visitors, without a browser. */
 final class Garage implements AutoCloseable {
     private static final int SERIAL = 733;
+    private static final Path VEHICLES = Path.of("../vehicles");
 
     private static final long MOST_NANOS = 90_000_000_000L;
 
@@ -51,13 +54,30 @@ final class Garage implements AutoCloseable {
                 new HashMap<>(
                         Map.of(
                                 "lantern.data", data.toString(),
-                                "lantern.vehicles", "../vehicles",
+                                "lantern.vehicles", VEHICLES.toString(),
                                 "lantern.announcements", "",
                                 "server.address", "127.0.0.1",
                                 "server.port", "0",
                                 "lantern.workshop", "Larkspur Yard"));
         settings.putAll(more);
-        return LanternApp.run(settings);
+        return LanternApp.run(settings, c -> c.registerBean(VehicleKinds.class, Read::kinds));
+    }
+
+    /** What ships is read once by all that start the application in this process. */
+    private static final class Read {
+        private static final VehicleKinds KINDS = all();
+
+        private static VehicleKinds all() {
+            try {
+                return VehicleKinds.read(VEHICLES);
+            } catch (IOException unreadable) {
+                throw new UncheckedIOException(unreadable);
+            }
+        }
+
+        static VehicleKinds kinds() {
+            return KINDS;
+        }
     }
 
     static String address(ConfigurableApplicationContext app) {

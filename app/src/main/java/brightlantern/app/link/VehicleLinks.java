@@ -8,9 +8,6 @@ import brightlantern.app.job.Jobs;
 import brightlantern.core.procedure.Equipment;
 import brightlantern.core.procedure.Procedure;
 import brightlantern.core.procedure.actuator.ActuatorProcedures;
-import brightlantern.core.procedure.library.ProcedureReader;
-import brightlantern.core.reason.CircuitSuspects;
-import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -19,11 +16,9 @@ import brightlantern.wire.transport.VehicleAddress;
 import brightlantern.wire.transport.VehicleNetwork;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -58,9 +53,7 @@ public class VehicleLinks {
     private final OwnTurns<String> turns = new OwnTurns<>("vehicle-refresh");
     private final List<AutoCloseable> listeners = new ArrayList<>();
     private final Set<String> configured = ConcurrentHashMap.newKeySet();
-    private final VehicleLibrary library;
-    private final Map<String, List<Procedure>> procedures = new HashMap<>();
-    private final Map<String, Equipment> equipment = new HashMap<>();
+    private final VehicleKinds kinds;
     private final Jobs jobs;
     private final CommandLog log;
     private final Findings findings;
@@ -68,32 +61,19 @@ public class VehicleLinks {
     private volatile boolean closing;
 
     VehicleLinks(
-            @Value("${lantern.vehicles}") String folder,
             @Value("${lantern.find}") String find,
             @Value("${lantern.announcements}") String announcements,
+            VehicleKinds kinds,
             Jobs jobs,
             CommandLog log,
             Findings findings,
-            FoundModules foundModules)
-            throws IOException {
-        VehicleLibrary read =
-                VehicleLibrary.read(Path.of(folder))
-                        .map(d -> d.withSuspects(NetworkSuspects.of(d)))
-                        .map(CircuitSuspects::added);
-        ProcedureReader reader = new ProcedureReader(Path.of(folder));
-        List<String> mistakes = new ArrayList<>(read.mistakes());
-        for (VehicleDescription d : read.descriptions()) {
-            ProcedureReader.Result its = reader.read(d);
-            mistakes.addAll(its.mistakes());
-            procedures.put(d.id(), its.procedures());
-            equipment.put(d.id(), its.equipment());
-        }
-        this.library = new VehicleLibrary(read.descriptions(), mistakes);
+            FoundModules foundModules) {
+        this.kinds = kinds;
         this.jobs = jobs;
         this.log = log;
         this.findings = findings;
         this.foundModules = foundModules;
-        library.mistakes().forEach(LOG::warn);
+        kinds.library().mistakes().forEach(LOG::warn);
         Stream.of(find.split(","))
                 .map(String::trim)
                 .filter(a -> !a.isEmpty())
@@ -108,12 +88,12 @@ public class VehicleLinks {
     }
 
     public VehicleLibrary library() {
-        return library;
+        return kinds.library();
     }
 
     /** What a job's vehicle can be made to do. */
     public List<Procedure> procedures(Job job) {
-        return procedures.getOrDefault(job.vehicleId(), List.of());
+        return kinds.procedures(job.vehicleId());
     }
 
     /** One of {@link #procedures}, or an actuator led by hand; empty when the id is neither. */
@@ -132,12 +112,13 @@ public class VehicleLinks {
 
     /** What a job's vehicle can be commanded and told; empty without a description. */
     public Optional<Equipment> equipment(Job job) {
-        return Optional.ofNullable(equipment.get(job.vehicleId()));
+        return kinds.equipment(job.vehicleId());
     }
 
     /** What is known of a job's vehicle; without a description, the modules that were found. */
     public VehicleDescription description(Job job) {
-        return library.byId(job.vehicleId())
+        return kinds.library()
+                .byId(job.vehicleId())
                 .orElseGet(() -> UnknownVehicle.describe(foundModules.of(job.vin())));
     }
 

@@ -24,8 +24,8 @@ import tools.jackson.databind.node.ObjectNode;
  * what was expected.
  */
 public final class DescriptionReader {
-    private final Schema schema = DescriptionSchema.schema();
-    private final JsonMapper json =
+    private static final Schema SCHEMA = DescriptionSchema.schema();
+    private static final JsonMapper JSON =
             JsonMapper.builder()
                     .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                     .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
@@ -37,7 +37,7 @@ public final class DescriptionReader {
      */
     public VehicleDescription read(Path folder) throws IOException {
         List<String> mistakes = new ArrayList<>();
-        ObjectNode whole = json.createObjectNode();
+        ObjectNode whole = JSON.createObjectNode();
         whole.put("id", folder.getFileName().toString());
         Map<String, List<Place>> places = new LinkedHashMap<>();
         List<Path> files;
@@ -92,7 +92,7 @@ public final class DescriptionReader {
         List<Slice> slices = new ArrayList<>();
         try {
             for (Class<? extends Slice> kind : Slices.kinds()) {
-                slices.add(Slices.read(kind, whole, json));
+                slices.add(Slices.read(kind, whole, JSON));
             }
         } catch (JacksonException wrong) {
             throw new DescriptionException(List.of(id + ": " + wrong.getOriginalMessage()));
@@ -122,7 +122,7 @@ public final class DescriptionReader {
             Path file, ObjectNode whole, Map<String, List<Place>> places, List<String> mistakes)
             throws IOException {
         Optional<YamlFile> read =
-                YamlFile.read(file.getParent().getParent(), file, schema, mistakes);
+                YamlFile.read(file.getParent().getParent(), file, SCHEMA, mistakes);
         if (read.isEmpty()) {
             return;
         }

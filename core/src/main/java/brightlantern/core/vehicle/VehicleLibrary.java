@@ -1,9 +1,9 @@
 package brightlantern.core.vehicle;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -20,28 +20,37 @@ public record VehicleLibrary(List<VehicleDescription> descriptions, List<String>
         mistakes = List.copyOf(mistakes);
     }
 
-    /** Reads every folder that holds a {@code vehicle.yaml}. */
+    /** Reads every folder that holds a {@code vehicle.yaml}, several at once. */
     public static VehicleLibrary read(Path folder) throws IOException {
-        DescriptionReader reader = new DescriptionReader();
-        List<VehicleDescription> good = new ArrayList<>();
-        List<String> bad = new ArrayList<>();
+        List<Path> folders;
         try (Stream<Path> entries = Files.list(folder)) {
-            for (Path entry : entries.sorted().toList()) {
-                if (Files.exists(entry.resolve("vehicle.yaml"))) {
-                    try {
-                        good.add(reader.read(entry));
-                    } catch (DescriptionException mistakes) {
-                        bad.addAll(mistakes.mistakes());
-                    }
-                }
-            }
+            folders =
+                    entries.filter(e -> Files.exists(e.resolve("vehicle.yaml"))).sorted().toList();
         }
-        return new VehicleLibrary(good, bad);
+        List<VehicleLibrary> each;
+        try {
+            each = folders.parallelStream().map(VehicleLibrary::one).toList();
+        } catch (UncheckedIOException unreadable) {
+            throw unreadable.getCause();
+        }
+        return new VehicleLibrary(
+                each.stream().flatMap(l -> l.descriptions().stream()).toList(),
+                each.stream().flatMap(l -> l.mistakes().stream()).toList());
     }
 
-    /** The same library with every description changed in this way. */
+    private static VehicleLibrary one(Path folder) {
+        try {
+            return new VehicleLibrary(List.of(new DescriptionReader().read(folder)), List.of());
+        } catch (DescriptionException mistakes) {
+            return new VehicleLibrary(List.of(), mistakes.mistakes());
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
+    }
+
+    /** The same library with every description changed in this way, several at once. */
     public VehicleLibrary map(UnaryOperator<VehicleDescription> change) {
-        return new VehicleLibrary(descriptions.stream().map(change).toList(), mistakes);
+        return new VehicleLibrary(descriptions.parallelStream().map(change).toList(), mistakes);
     }
 
     /** The first description whose pattern a VIN fits. */

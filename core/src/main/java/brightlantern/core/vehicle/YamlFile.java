@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Optional;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.constructor.SafeConstructor;
 import org.yaml.snakeyaml.error.MarkedYAMLException;
 import org.yaml.snakeyaml.nodes.MappingNode;
 import org.yaml.snakeyaml.nodes.Node;
@@ -53,7 +54,7 @@ public final class YamlFile {
         JsonNode tree;
         try {
             root = new Yaml(options).compose(new StringReader(text));
-            tree = JSON.valueToTree(new Yaml(options).load(text));
+            tree = JSON.valueToTree(new Content(options).of(root));
         } catch (MarkedYAMLException wrong) {
             int line = wrong.getProblemMark() == null ? 1 : wrong.getProblemMark().getLine() + 1;
             mistakes.add(name + ":" + line + ": not YAML: " + wrong.getProblem());
@@ -73,6 +74,17 @@ public final class YamlFile {
                     read.place(path) + ": " + String.join(".", path) + ": " + error.getMessage());
         }
         return Optional.of(read);
+    }
+
+    /** Makes plain lists, maps and scalars of what was parsed. */
+    private static final class Content extends SafeConstructor {
+        Content(LoaderOptions options) {
+            super(options);
+        }
+
+        Object of(Node root) {
+            return root == null ? null : constructDocument(root);
+        }
     }
 
     /** What it holds, section by section. */
