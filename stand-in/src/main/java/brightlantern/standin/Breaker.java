@@ -53,6 +53,7 @@ public final class Breaker {
     /** Ways in which it can break, those of one part after each other. */
     public List<Part.Failure> breakable() {
         List<Part.Failure> all = new ArrayList<>(inCircuits());
+        all.addAll(inPlant());
         all.addAll(mechanical());
         all.addAll(onNetwork());
         return all;
@@ -67,6 +68,11 @@ public final class Breaker {
 
     private NetworkBreaker network() {
         return new NetworkBreaker(vehicle.description(), vehicle.wires());
+    }
+
+    /** What can break in what moves it, where that is described as a circuit of its own. */
+    public List<Part.Failure> inPlant() {
+        return vehicle.simulation().plant().failures();
     }
 
     /** What can break in it that is neither in its circuits nor on its buses. */
@@ -137,6 +143,9 @@ public final class Breaker {
                 }
             }
             double its = failure.least() * Math.pow(failure.most() / failure.least(), size);
+            if (inPlant().contains(failure)) {
+                return inPlant(failure, its);
+            }
             return switch (failure.mode()) {
                 case MECHANICAL -> mechanically(failure, its);
                 case NetworkBreaker.MODE -> onNetwork(failure, its);
@@ -150,22 +159,43 @@ public final class Breaker {
      * modules watch.
      */
     private Optional<Broken> mechanically(Part.Failure failure, double size) {
+        Mechanics.Failing failing = vehicle.simulation().failing(failure.of());
+        return driven(
+                failure,
+                size,
+                () -> vehicle.simulation().fail(failing, size),
+                failing.stood(),
+                () -> vehicle.repair(failing.repair()));
+    }
+
+    private Optional<Broken> inPlant(Part.Failure failure, double size) {
+        return driven(
+                failure,
+                size,
+                () ->
+                        vehicle.simulation()
+                                .fail(VehicleSimulation.PLANT, failure.mode(), failure.of(), size),
+                false,
+                () -> vehicle.simulation().mend(failure.of()));
+    }
+
+    private Optional<Broken> driven(
+            Part.Failure failure, double size, Runnable breaks, boolean stood, Runnable mends) {
         VehicleSimulation its = vehicle.simulation();
         Driver before = its.driver();
         its.noticed();
         Set<Integer> stored = vehicle.stored();
-        Mechanics.Failing failing = its.failing(failure.of());
-        its.fail(failing, size);
+        breaks.run();
         StandIns.day(vehicle);
         StandIns.hill(vehicle);
-        if (failing.stood()) {
+        if (stood) {
             StandIns.stood(vehicle);
         }
         its.driver(before);
         vehicle.live(AWAKE_SECONDS);
         List<Mechanics.Notice> noticed = its.noticed();
         if (noticed.isEmpty() && stored.containsAll(vehicle.stored())) {
-            vehicle.repair(failing.repair());
+            mends.run();
             return Optional.empty();
         }
         return Optional.of(
@@ -212,12 +242,12 @@ public final class Breaker {
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
         List<Gauge> already = circuits.used(vehicle::report);
-        circuits.fail(failure.mode(), failure.of(), size);
+        vehicle.simulation().fail(VehicleSimulation.CIRCUITS, failure.mode(), failure.of(), size);
         List<Gauge> wrong = new ArrayList<>(circuits.used(vehicle::report));
         wrong.removeAll(already);
         vehicle.simulation().driver(before);
         if (wrong.isEmpty()) {
-            circuits.mend(failure.of());
+            vehicle.simulation().mend(failure.of());
             return Optional.empty();
         }
         List<Gauge> seen = wrong.stream().filter(Gauge::told).toList();

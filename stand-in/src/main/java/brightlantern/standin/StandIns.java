@@ -122,7 +122,8 @@ public final class StandIns {
             double size =
                     failure.least()
                             * Math.pow(failure.most() / failure.least(), random.nextDouble());
-            StandInVehicle vehicle = broken(d, "plant", failure.mode(), failure.of(), size, serial);
+            StandInVehicle vehicle =
+                    broken(d, VehicleSimulation.PLANT, failure.mode(), failure.of(), size, serial);
             if (vehicle.lamp()) {
                 return new Surprise(
                         vehicle,

@@ -41,6 +41,12 @@ public final class VehicleSimulation {
     /** The name of its circuits among its parts. */
     static final String CIRCUITS = "circuits";
 
+    /** Name of what moves it, as a part. */
+    static final String PLANT = "plant";
+
+    /** The mode of what has ohms in its way. */
+    private static final String SERIES = "series";
+
     private final VehicleDescription description;
     private final Plant plant;
     private final Map<String, Part> parts = new LinkedHashMap<>();
@@ -165,7 +171,7 @@ public final class VehicleSimulation {
     }
 
     private boolean has(String part) {
-        return part.equals("plant") || parts.containsKey(part);
+        return part.equals(PLANT) || parts.containsKey(part);
     }
 
     /**
@@ -255,12 +261,21 @@ public final class VehicleSimulation {
      * @throws IllegalArgumentException when there is no such part, or it cannot break so
      */
     public void fail(String part, String mode, String of, double size) {
-        Part broken = part.equals("plant") ? plant : parts.get(part);
+        Part broken = part.equals(PLANT) ? plant : parts.get(part);
         if (broken == null) {
             throw new IllegalArgumentException(
                     "There is no part '" + part + "' in " + description.id());
         }
         broken.fail(mode, of, size);
+        if (!mode.equals(SERIES)) {
+            return;
+        }
+        // a cable that feeds both is one cable
+        if (part.equals(PLANT) && circuits.filter(c -> c.isWired(of)).isPresent()) {
+            circuits.get().fail(mode, of, size);
+        } else if (part.equals(CIRCUITS) && plant.isWired(of)) {
+            plant.fail(mode, of, size);
+        }
     }
 
     void advance(double seconds) {
@@ -451,7 +466,7 @@ public final class VehicleSimulation {
                 .forEach(a -> fail(a.part(), a.mode(), a.of(), a.whole()));
     }
 
-    private void mend(String what) {
+    void mend(String what) {
         broken.stream().filter(f -> f.repair().equals(what)).forEach(this::mend);
         broken.removeIf(f -> f.repair().equals(what));
         all().forEach(part -> part.mend(what));

@@ -55,8 +55,7 @@ public final class CircuitSuspects {
     /** The description with all suspects and checks of its circuits. */
     public static VehicleDescription added(VehicleDescription d) {
         DrawnCircuits drawn = new DrawnCircuits(d.circuits());
-        List<Suspect> suspects = new ArrayList<>(suspects(d));
-        suspects.addAll(drawn.suspects());
+        List<Suspect> suspects = SharedParts.joined(d.suspects(), suspects(d), drawn.suspects());
         List<Check> checks = new ArrayList<>(checks(d));
         checks.addAll(drawn.checks());
         return d.with(drawn.symptoms(), drawn.findings()).withSuspects(suspects).withChecks(checks);
@@ -187,7 +186,7 @@ public final class CircuitSuspects {
     }
 
     /** Of two ways to the same end, either suffices. */
-    private static double either(double p, double q) {
+    static double either(double p, double q) {
         return 1 - (1 - p) * (1 - q);
     }
 

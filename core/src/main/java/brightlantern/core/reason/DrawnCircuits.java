@@ -1,7 +1,6 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
@@ -24,7 +23,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.BiConsumer;
-import java.util.stream.Collectors;
 
 /**
  * What follows from circuits with gauges: how a fault in them is noticed, which codes are set,
@@ -55,9 +53,6 @@ final class DrawnCircuits {
 
     private final List<Circuit> circuits;
 
-    /** Parts that stand in circuits of which is written what follows; they are suspects there. */
-    private final Set<String> written;
-
     /** Connector → its pins. */
     private final Map<String, Set<String>> pins;
 
@@ -69,12 +64,6 @@ final class DrawnCircuits {
      */
     DrawnCircuits(List<Circuit> all) {
         circuits = all.stream().filter(c -> !c.gauges().isEmpty()).toList();
-        written =
-                all.stream()
-                        .filter(c -> c.gauges().isEmpty())
-                        .flatMap(c -> c.components().stream())
-                        .map(Component::id)
-                        .collect(Collectors.toSet());
         pins = pins(circuits);
         circuits.forEach(c -> shorts.put(c.id(), Shorts.of(c)));
     }
@@ -114,7 +103,7 @@ final class DrawnCircuits {
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> suspects() {
-        return new DrawnSuspects(circuits, written, pins, shorts).all();
+        return new DrawnSuspects(circuits, pins, shorts).all();
     }
 
     List<Finding> findings() {

@@ -43,25 +43,21 @@ final class DrawnSuspects {
 
     private final List<Circuit> circuits;
     private final Shows shows;
-    private final Set<String> written;
     private final Map<String, Set<String>> pins;
     private final Map<String, Map<String, Shorts.Short>> shorts;
 
     /**
      * @param shorts circuit → its wires that blow a fuse
      * @param circuits with gauges
-     * @param written parts of which is written what follows; they are no suspects here
      * @param pins connector → its pins
      */
     DrawnSuspects(
             List<Circuit> circuits,
-            Set<String> written,
             Map<String, Set<String>> pins,
             Map<String, Map<String, Shorts.Short>> shorts) {
         this.shorts = shorts;
         this.circuits = circuits;
         this.shows = new Shows(circuits);
-        this.written = written;
         this.pins = pins;
     }
 
@@ -86,7 +82,7 @@ final class DrawnSuspects {
         LooseSuspects loose = new LooseSuspects(circuits, shows);
         for (Circuit c : circuits) {
             for (Component part : c.components()) {
-                if (!all.containsKey(part.id()) && !written.contains(part.id())) {
+                if (!all.containsKey(part.id())) {
                     suspect(c, part).ifPresent(s -> all.put(part.id(), s));
                     chafed(c, part).ifPresent(s -> all.put(part.id() + CHAFED, s));
                     shorted(c, part).ifPresent(s -> all.put(part.id() + SHORTED, s));
@@ -165,7 +161,7 @@ final class DrawnSuspects {
     /** A wire behind a fuse that touches the body: its fuse is blown, and a new one blows too. */
     private Optional<Suspect> shorted(Circuit c, Component part) {
         Shorts.Short its = shorts.get(c.id()).get(part.id());
-        if (its == null || written.contains(its.fuse())) {
+        if (its == null) {
             return Optional.empty();
         }
         Shows.Shown shown = shows.of(new Fault.Series(its.fuse(), Fault.Series.OPEN_OHM));

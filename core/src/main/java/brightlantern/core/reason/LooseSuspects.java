@@ -52,13 +52,12 @@ final class LooseSuspects {
             return Optional.empty();
         }
         String name = "Connector " + plug + " " + Wear.LOOSE.broken();
-        String first = contacts(plug).get(0).id();
         return Optional.of(
                 Shows.suspect(
                         plug + LOOSE,
                         name,
                         Wear.LOOSE,
-                        new Effect.Loose(shows.with(first).get(0).id(), first, plug),
+                        effect(plug),
                         shown,
                         Map.of(
                                 DrawnCircuits.moved(plug),
@@ -77,10 +76,26 @@ final class LooseSuspects {
                                 false)));
     }
 
+    /** At the first of its contacts of which a break shows. */
+    private Effect effect(String plug) {
+        for (Circuit c : circuits) {
+            for (Segment s : c.segments()) {
+                if (isAt(s, plug) && shows.state(c).edge(s.id()).isPresent()) {
+                    return new Effect.Loose(c.id(), s.id(), plug);
+                }
+            }
+        }
+        throw new IllegalStateException("No break shows at connector " + plug);
+    }
+
+    private static boolean isAt(Segment s, String plug) {
+        return s.pin().filter(p -> p.plug().equals(plug)).isPresent();
+    }
+
     private List<Segment> contacts(String plug) {
         return circuits.stream()
                 .flatMap(c -> c.segments().stream())
-                .filter(s -> s.pin().filter(p -> p.plug().equals(plug)).isPresent())
+                .filter(s -> isAt(s, plug))
                 .distinct()
                 .toList();
     }

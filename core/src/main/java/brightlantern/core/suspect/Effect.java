@@ -86,7 +86,7 @@ public sealed interface Effect {
     /**
      * A connector opens when it is shaken, and is sound at rest.
      *
-     * @param of the first of its contacts
+     * @param of the first of its contacts of which a break shows
      */
     record Loose(String circuit, String of, String plug) implements Effect {
         @Override

@@ -333,6 +333,11 @@ public final class Circuits implements Part {
                                         "No fuse protects the wire '" + wire + "'"));
     }
 
+    /** Whether a wire, contact or cable with this id is in any of them. */
+    public boolean isWired(String segment) {
+        return built.get(segment) instanceof Segment;
+    }
+
     /** Fuses in whose place a test lamp can be put, id → name. */
     public Map<String, String> fuses() {
         return segments(s -> s.kind() == SegmentKind.FUSE);

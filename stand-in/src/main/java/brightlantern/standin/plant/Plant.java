@@ -54,6 +54,11 @@ public interface Plant extends Whole, Part {
         throw new IllegalArgumentException("There is no circuit with a point " + point);
     }
 
+    /** Whether a wire, contact or cable with this id is in its circuits. */
+    default boolean isWired(String segment) {
+        return false;
+    }
+
     /** Whether it has circuits that can be probed. */
     default boolean hasCircuits() {
         return false;

@@ -20,6 +20,9 @@ final class PortageFailures {
     private static final double MOTOR_COMMON = 6;
     private static final double HOSE_COMMON = 8;
 
+    /** What the hose is called, and what mends it. */
+    static final String HOSE = "boost-hose";
+
     private PortageFailures() {}
 
     static List<Failure> of(Circuit circuit) {
@@ -47,7 +50,7 @@ final class PortageFailures {
         all.add(
                 new Failure(
                         "hose-leak",
-                        "",
+                        HOSE,
                         LEAST_LEAK,
                         MOST_LEAK,
                         HOSE_COMMON,

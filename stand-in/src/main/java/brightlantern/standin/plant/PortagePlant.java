@@ -318,6 +318,11 @@ public final class PortagePlant implements Plant {
         return true;
     }
 
+    @Override
+    public boolean isWired(String segment) {
+        return circuit.segments().stream().anyMatch(s -> s.id().equals(segment));
+    }
+
     /** Every segment of its harness, both motors, and the charge-air pipes. */
     @Override
     public List<Failure> failures() {
@@ -361,7 +366,7 @@ public final class PortagePlant implements Plant {
     @Override
     public void mend(String repair) {
         faults.mend(repair);
-        if (repair.equals("boost-hose")) {
+        if (repair.equals(PortageFailures.HOSE)) {
             faults.hoseLeak(0);
         }
     }
