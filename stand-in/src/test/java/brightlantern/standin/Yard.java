@@ -1,7 +1,5 @@
 package brightlantern.standin;
 
-import brightlantern.core.reason.CircuitSuspects;
-import brightlantern.core.reason.NetworkSuspects;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashMap;
@@ -18,29 +16,27 @@ final class Yard {
     private static final int NEW_ONE = 8;
 
     private final Random random;
-    private final Map<String, VehicleDescription> vehicles = new HashMap<>();
-    private final Map<String, Reasoners> reasoners = new HashMap<>();
     private final Map<String, StandInVehicle> standing = new HashMap<>();
 
     Yard(Random random) {
         this.random = random;
-        for (VehicleDescription d : Shipped.library().descriptions()) {
-            vehicles.put(d.id(), CircuitSuspects.added(d.withSuspects(NetworkSuspects.of(d))));
-            reasoners.put(d.id(), new Reasoners(vehicles.get(d.id())));
-        }
     }
 
     VehicleDescription vehicle(String id) {
-        return vehicles.get(id);
+        return Shipped.derived(id);
     }
 
     Reasoners reasoners(String id) {
-        return reasoners.get(id);
+        return Shipped.reasoners(id);
     }
 
     /** Id of one of them. */
     String drawn() {
-        List<String> ids = vehicles.keySet().stream().sorted().toList();
+        List<String> ids =
+                Shipped.library().descriptions().stream()
+                        .map(VehicleDescription::id)
+                        .sorted()
+                        .toList();
         return ids.get(random.nextInt(ids.size()));
     }
 
@@ -48,9 +44,7 @@ final class Yard {
     StandInVehicle built(String id) {
         if (!standing.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
             standing.put(
-                    id,
-                    StandIns.of(
-                            vehicles.get(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
+                    id, StandIns.of(vehicle(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
         }
         StandInVehicle v = standing.get(id);
         v.whole();

@@ -2,7 +2,6 @@ package brightlantern.core.proof;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
@@ -11,7 +10,7 @@ import org.junit.jupiter.api.Test;
 
 /** Ways to mend parts of several kinds, as a customer chooses between them. */
 class RepairWaysTest {
-    private final VehicleDescription heron = CircuitSuspects.added(Vehicles.named("oriel-heron"));
+    private final VehicleDescription heron = Vehicles.derived("oriel-heron");
 
     private List<RepairWay> ways(String suspect) {
         return RepairWays.of(heron.suspect(suspect).orElseThrow(), heron.circuits(), 1.6);

@@ -34,7 +34,7 @@ class AnyPartTest {
     @ParameterizedTest
     @MethodSource("vehicles")
     void aHealthyVehicleOfWhichSomethingIsToldIsNotAccused(String id) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        VehicleDescription d = Vehicles.derived(id);
         Reasoners reasoners = new Reasoners(d);
         Random random = new Random(id.hashCode());
         List<Gauge> told =
@@ -60,7 +60,7 @@ class AnyPartTest {
     @ParameterizedTest
     @MethodSource("vehicles")
     void isFoundWhereverItIs(String id) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        VehicleDescription d = Vehicles.derived(id);
         Reasoners reasoners = new Reasoners(d);
         // what blows a fuse takes a lamp in its place: the stand-ins' tests have one
         List<Suspect> drawn =
@@ -147,7 +147,7 @@ class AnyPartTest {
     @ParameterizedTest
     @MethodSource("vehicles")
     void aChafedWireIsFound(String id) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        VehicleDescription d = Vehicles.derived(id);
         Reasoners reasoners = new Reasoners(d);
         List<Suspect> drawn =
                 d.suspects().stream()

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 class PlanTest {
     private static final double VOLTS = 12.5;
 
-    private final VehicleDescription heron = CircuitSuspects.added(Vehicles.named("oriel-heron"));
+    private final VehicleDescription heron = Vehicles.derived("oriel-heron");
     private final Reasoners reasoners = new Reasoners(heron);
     private final Plan plan = new Plan(reasoners, heron);
     private final List<Evidence> told =

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 class ReasonersTest {
     private static final Evidence DARK = new Evidence.SymptomTold("circuit-low-left");
 
-    private final VehicleDescription heron = CircuitSuspects.added(Vehicles.named("oriel-heron"));
+    private final VehicleDescription heron = Vehicles.derived("oriel-heron");
     private final Reasoners reasoners = new Reasoners(heron);
 
     private List<String> weighed(List<Evidence> evidence) {

@@ -31,7 +31,7 @@ class SensorWalkTest {
     @ParameterizedTest
     @MethodSource("vehicles")
     void everySensorIsWalkedRoundInTheOrderOfItsPins(String id) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        VehicleDescription d = Vehicles.derived(id);
         int walked = 0;
         for (Circuit c : d.circuits()) {
             for (Gauge g : SensorWalk.sensors(c)) {
@@ -66,7 +66,7 @@ class SensorWalkTest {
      */
     @Test
     void aReferenceIsExpectedWithinTenths() {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named("oriel-finch"));
+        VehicleDescription d = Vehicles.derived("oriel-finch");
         Circuit c = d.circuit("engine-pressures").orElseThrow();
         ExpectedReading sound = ExpectedReading.of(c, "X87.1", 12.4, 4.99);
         assertThat(sound.holds(4.8)).isTrue();
@@ -79,7 +79,7 @@ class SensorWalkTest {
 
     @Test
     void whoSharesItsReferenceIsNamed() {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named("oriel-finch"));
+        VehicleDescription d = Vehicles.derived("oriel-finch");
         assertThat(SensorWalk.of(d, "rail-sensor").orElseThrow().steps().get(0).proves())
                 .contains("Oil pressure sensor")
                 .contains("Accelerator, first track")
@@ -104,7 +104,7 @@ class SensorWalkTest {
         "C-X83.1, NONE"
     })
     void theBlameIsOfThePart(String part, SensorWalk.Culprit culprit) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named("oriel-finch"));
+        VehicleDescription d = Vehicles.derived("oriel-finch");
         SensorWalk walk = SensorWalk.of(d, "rail-sensor").orElseThrow();
         List<Suspect> its =
                 d.suspects().stream()
@@ -123,7 +123,7 @@ class SensorWalkTest {
 
     @Test
     void whoIsNotSureEnoughIsNotSaid() {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named("oriel-finch"));
+        VehicleDescription d = Vehicles.derived("oriel-finch");
         SensorWalk walk = SensorWalk.of(d, "rail-sensor").orElseThrow();
         Ranking ranking =
                 new Ranking(

@@ -46,7 +46,7 @@ class TwoFaultsTest {
     @ParameterizedTest
     @MethodSource("vehicles")
     void ofTwoFaultsTheSecondIsFoundWhenTheFirstIsMended(String id) {
-        VehicleDescription d = CircuitSuspects.added(Vehicles.named(id));
+        VehicleDescription d = Vehicles.derived(id);
         Reasoners reasoners = new Reasoners(d);
         List<Suspect> drawn =
                 d.suspects().stream()

@@ -1,13 +1,17 @@
 package brightlantern.core.vehicle;
 
+import brightlantern.core.reason.CircuitSuspects;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
 /** The descriptions that ship with the program, for tests. */
 public final class Vehicles {
     private static final VehicleLibrary LIBRARY = read();
+    private static final Map<String, VehicleDescription> DERIVED = new ConcurrentHashMap<>();
 
     private Vehicles() {}
 
@@ -30,6 +34,11 @@ public final class Vehicles {
 
     public static VehicleDescription portage() {
         return named("tamarack-portage");
+    }
+
+    /** With all suspects and checks that its circuits derive. */
+    public static VehicleDescription derived(String id) {
+        return DERIVED.computeIfAbsent(id, i -> CircuitSuspects.added(named(i)));
     }
 
     public static VehicleDescription named(String id) {

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.circuit.Shorts;
-import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.Breaker;
 import brightlantern.standin.Shipped;
@@ -25,7 +24,7 @@ class CircuitsTest {
     }
 
     private static StandInVehicle vehicle(String id) {
-        VehicleDescription d = CircuitSuspects.added(Shipped.vehicle(id));
+        VehicleDescription d = Shipped.derived(id);
         return StandIns.of(d, StandIns.AS_BUILT, 417);
     }
 
