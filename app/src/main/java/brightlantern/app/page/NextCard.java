@@ -40,7 +40,7 @@ public record NextCard(
         if (step instanceof NextStep.DoCheck todo) {
             Check check = todo.check().check();
             return new NextCard(
-                    todo.beforeRepair().isPresent() ? "Before the repair" : "Next check",
+                    title(todo),
                     check.name(),
                     href(job, check),
                     todo.beforeRepair().map(b -> b + " ").orElse("") + check.why(),
@@ -87,6 +87,13 @@ public record NextCard(
             return plain("No check is left", "Guided tests", base + "/exercise", nothing.why());
         }
         return plain("Closed", "Look at the report", base + "/prove/report", "This job is closed.");
+    }
+
+    private static String title(NextStep.DoCheck todo) {
+        if (todo.again()) {
+            return "Look again";
+        }
+        return todo.beforeRepair().isPresent() ? "Before the repair" : "Next check";
     }
 
     private static NextCard plain(String title, String name, String href, String why) {

@@ -30,8 +30,14 @@ public sealed interface NextStep {
      *
      * @param beforeRepair why it comes before the repair of a cause that is named already; empty
      *     while none is
+     * @param again whether it was done already and alone stands in the way of a cause
      */
-    record DoCheck(NextCheck check, Optional<String> beforeRepair) implements NextStep {}
+    record DoCheck(NextCheck check, Optional<String> beforeRepair, boolean again)
+            implements NextStep {
+        DoCheck(NextCheck check, Optional<String> beforeRepair) {
+            this(check, beforeRepair, false);
+        }
+    }
 
     /** The cause is sure enough for what its repair costs. */
     record Repair(Standing cause) implements NextStep {}
@@ -77,6 +83,10 @@ public sealed interface NextStep {
                             ? "Who answers and which codes are stored comes before all else."
                             : "The complaint is not coded, so nothing speaks for any cause yet. Who answers and which codes are stored comes first.");
         }
+        Optional<NextStep> again = again(at, description);
+        if (again.isPresent()) {
+            return again.get();
+        }
         Optional<Standing> cause = at.ranking().accused();
         if (cause.isEmpty()) {
             return at.next().stream()
@@ -105,6 +115,38 @@ public sealed interface NextStep {
                 .findFirst()
                 .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
                 .orElseGet(() -> new Repair(cause.get()));
+    }
+
+    /** What alone keeps a cause from being named is looked at once more: people err, too. */
+    private static Optional<NextStep> again(Situation at, VehicleDescription description) {
+        Ranking ranking = at.ranking();
+        return ranking.against()
+                .filter(
+                        look ->
+                                ranking.lead().isDescribed()
+                                        && ranking.sureness() >= Ranking.ACCUSED
+                                        && at.found().stream()
+                                                        .filter(f -> f.key().equals(look.key()))
+                                                        .count()
+                                                == 1)
+                .flatMap(
+                        look ->
+                                description.checks().stream()
+                                        .filter(c -> c.key().equals(look.key()))
+                                        .findFirst())
+                .map(
+                        check ->
+                                new DoCheck(
+                                        new NextCheck(check, 0, 0, List.of()),
+                                        Optional.of(again(ranking)),
+                                        true));
+    }
+
+    private static String again(Ranking ranking) {
+        return ranking.lead().name()
+                + " leads with "
+                + Words.percent(ranking.sureness())
+                + ", and only what was seen here speaks against it. Look once more: if it looks as before, it is something else.";
     }
 
     private static NextStep nothingLeft(Ranking ranking) {

@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.suspect.Evidence;
 import java.util.List;
 import java.util.Optional;
 
@@ -9,14 +10,14 @@ import java.util.Optional;
  *     them can be reached
  * @param two probability that two things are broken, which both stand among the others: so much
  *     more than 1 the standings add up to
- * @param contradicted whether a look speaks flatly against what would be named
+ * @param against the look that speaks flatly against what would be named, if one does
  * @param sentence what is known, in a sentence
  */
 public record Ranking(
         List<Standing> standings,
         List<Standing> alike,
         double two,
-        boolean contradicted,
+        Optional<Evidence> against,
         String sentence) {
     /** From here on the program says that it is this one. */
     public static final double ACCUSED = 0.8;
@@ -31,7 +32,7 @@ public record Ranking(
 
     /** A ranking of suspects that can all be told apart. */
     public Ranking(List<Standing> standings, String sentence) {
-        this(standings, standings.subList(0, 1), 0, false, sentence);
+        this(standings, standings.subList(0, 1), 0, Optional.empty(), sentence);
     }
 
     /** How sure it is that one of those is the cause that cannot be told apart from the surest. */
@@ -54,7 +55,7 @@ public record Ranking(
      * cannot be told from it. None is while a look speaks flatly against it.
      */
     public Optional<Standing> accused() {
-        return lead().isDescribed() && sureness() >= ACCUSED && !contradicted
+        return lead().isDescribed() && sureness() >= ACCUSED && against.isEmpty()
                 ? Optional.of(lead())
                 : Optional.empty();
     }

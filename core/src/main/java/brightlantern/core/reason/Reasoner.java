@@ -264,19 +264,19 @@ public final class Reasoner {
         double both = two.map(Pairs.Two::both).orElse(0.0);
         List<Standing> alike = alike(standings);
         // beside a second fault something else is wrong to be seen
-        boolean contradicted =
+        Optional<Evidence> against =
                 both < Ranking.POINTED_AT
-                        && Contradiction.of(
-                                        alike.stream().map(Standing::suspectId).toList(),
-                                        learned,
-                                        hypotheses)
-                                .isPresent();
+                        ? Contradiction.of(
+                                alike.stream().map(Standing::suspectId).toList(),
+                                learned,
+                                hypotheses)
+                        : Optional.empty();
         return new Ranking(
                 standings,
                 alike,
                 both,
-                contradicted,
-                Explanation.sentence(standings, alike, both, contradicted));
+                against,
+                Explanation.sentence(standings, alike, both, against.isPresent()));
     }
 
     /** The leading suspect, and those of its kind at whose places nothing else can be measured. */

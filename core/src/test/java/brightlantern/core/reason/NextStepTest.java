@@ -3,6 +3,8 @@ package brightlantern.core.reason;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.reason.NextStep.Situation;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
@@ -87,5 +89,44 @@ class NextStepTest {
         List<NextCheck> some = new ArrayList<>(List.of(check(0, 0.01), check(1, 0.4)));
         assertThat(step(named("pressure-pump", 0.36), some.toArray(new NextCheck[0])))
                 .isEqualTo(new NextStep.DoCheck(some.get(1), Optional.empty()));
+    }
+
+    /** A look may have been wrong; seen twice, it stands. */
+    @Test
+    void whatAloneSpeaksAgainstACauseIsLookedAtOnceMore() {
+        Check check =
+                LOADER.checks().stream().filter(Check.Look.class::isInstance).findFirst().get();
+        Evidence look = new Evidence.Outcome(((Check.Look) check).finding(), "good");
+        assertThat(look.key()).isEqualTo(check.key());
+        Ranking named = named("valve-5", 0.95);
+        Ranking against =
+                new Ranking(
+                        named.standings(), named.alike(), 0, Optional.of(look), named.sentence());
+        assertThat(against.accused()).isEmpty();
+        NextStep first =
+                NextStep.of(
+                        new Situation(true, true, true, false, against, List.of(look), List.of()),
+                        LOADER);
+        assertThat(first)
+                .isInstanceOfSatisfying(
+                        NextStep.DoCheck.class,
+                        todo -> {
+                            assertThat(todo.again()).isTrue();
+                            assertThat(todo.check().check()).isEqualTo(check);
+                            assertThat(todo.beforeRepair().get())
+                                    .startsWith("valve-5 leads with 95 %, and only what was seen");
+                        });
+        assertThat(
+                        NextStep.of(
+                                new Situation(
+                                        true,
+                                        true,
+                                        true,
+                                        false,
+                                        against,
+                                        List.of(look, look),
+                                        List.of()),
+                                LOADER))
+                .isNotInstanceOf(NextStep.DoCheck.class);
     }
 }

@@ -114,7 +114,7 @@ class SensorWalkTest {
         for (Suspect s : its) {
             List<Standing> standings = new ArrayList<>();
             standings.add(new Standing(s.id(), s.name(), 0.9, List.of(), ""));
-            Ranking ranking = new Ranking(standings, List.of(), 0, false, "");
+            Ranking ranking = new Ranking(standings, List.of(), 0, Optional.empty(), "");
             Map<SensorWalk.Culprit, Double> blamed = walk.blamed(ranking);
             assertThat(blamed.get(culprit)).as(s.id()).isEqualTo(0.9);
             assertThat(walk.culprit(ranking)).contains(culprit);
@@ -132,7 +132,7 @@ class SensorWalkTest {
                                 new Standing("circuit-C-X87.2", "contact", 0.4, List.of(), "")),
                         List.of(),
                         0,
-                        false,
+                        Optional.empty(),
                         "");
         assertThat(walk.culprit(ranking)).isEmpty();
         assertThat(walk.blamed(ranking))
