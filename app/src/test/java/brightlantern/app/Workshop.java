@@ -176,36 +176,42 @@ final class Workshop implements AutoCloseable {
 
     /** Clicks what can be clicked, once it can be. */
     void click(String css) {
-        until(
-                "click " + css,
-                b -> {
-                    List<WebElement> found = b.findElements(By.cssSelector(css));
-                    if (found.isEmpty() || !found.get(0).isEnabled()) {
-                        return null;
-                    }
-                    ((JavascriptExecutor) b)
-                            .executeScript(
-                                    "arguments[0].scrollIntoView({block:'center',behavior:'instant'})",
-                                    found.get(0));
-                    try {
-                        found.get(0).click();
-                        return true;
-                    } catch (ElementClickInterceptedException moving) {
-                        return null;
-                    }
-                });
+        until("click " + css, b -> clicked(b, css));
+    }
+
+    private static Boolean clicked(ChromeDriver b, String css) {
+        List<WebElement> found = b.findElements(By.cssSelector(css));
+        if (found.isEmpty() || !found.get(0).isEnabled()) {
+            return null;
+        }
+        ((JavascriptExecutor) b)
+                .executeScript(
+                        "arguments[0].scrollIntoView({block:'center',behavior:'instant'})",
+                        found.get(0));
+        try {
+            found.get(0).click();
+            return true;
+        } catch (ElementClickInterceptedException moving) {
+            return null;
+        }
     }
 
     /** Presses what leads to another page, and waits until that page is there. */
     void press(String css) {
         browser.executeScript("window.leaving = true");
-        click(css);
+        // a click whose answer was lost may have led to the page that is there already
+        until("click " + css, b -> hasLeft(b) ? Boolean.TRUE : clicked(b, css));
         until(
                 "the page after " + css,
                 b ->
-                        Boolean.TRUE.equals(
-                                b.executeScript(
-                                        "return !window.leaving && document.readyState === 'complete'")));
+                        hasLeft(b)
+                                && Boolean.TRUE.equals(
+                                        b.executeScript(
+                                                "return document.readyState === 'complete'")));
+    }
+
+    private static boolean hasLeft(ChromeDriver b) {
+        return Boolean.TRUE.equals(b.executeScript("return !window.leaving"));
     }
 
     void waitForText(String css, String part) {

@@ -36,7 +36,7 @@ final class MechanicalChecks {
                                     .flatMap(c -> CylinderStudy.study(drive(Program.STAND), c))
                                     .map(CylinderStudy.Verdict::outcome);
                     case "trims" -> trims();
-                    case "rail" -> rail();
+                    case "rail", "climb" -> followed(finding);
                     case "cranking" ->
                             ScopedCapture.cranked(v).map(CrankingStudy.Judgement::outcome);
                     case "left-first" ->
@@ -44,6 +44,7 @@ final class MechanicalChecks {
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));
+                    case "smoke" -> Optional.of(said("smoke", "hose", "leak", "none"));
                     case "purge-pinch" -> Optional.of(pinched());
                     case "charging" -> Optional.of(charging());
                     case "start-volts" -> Optional.of(startVolts());
@@ -79,16 +80,17 @@ final class MechanicalChecks {
                 .map(TrimStudy.Verdict::outcome);
     }
 
-    private Optional<String> rail() {
+    /** Whether what a module wants is reached under load. */
+    private Optional<String> followed(String finding) {
         Follow follow =
                 d.follows().stream()
-                        .filter(f -> f.finding().equals("rail"))
+                        .filter(f -> f.finding().equals(finding))
                         .findFirst()
                         .orElseThrow();
         return TargetStudy.study(
                         drive(Program.STAND, Program.CLIMB, Program.CLIMB),
                         follow,
-                        d.finding("rail").orElseThrow(),
+                        d.finding(finding).orElseThrow(),
                         d.signals(),
                         Map.of())
                 .map(TargetStudy.Verdict::outcome);

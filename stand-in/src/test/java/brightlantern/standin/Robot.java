@@ -107,7 +107,7 @@ final class Robot {
         if (check instanceof Check.Reading r && d.circuit(r.circuit()).isPresent()) {
             Circuit circuit = d.circuit(r.circuit()).orElseThrow();
             if (circuit.gauges().isEmpty()) {
-                return Optional.empty();
+                return Optional.of(new MovedActuators(v).reading(r));
             }
             r.moving().forEach(m -> c.set(m, true));
             double volts =
@@ -131,6 +131,9 @@ final class Robot {
                                             r.point(),
                                             supply)
                                     .holds(volts)));
+        }
+        if (check instanceof Check.Run run) {
+            return new MovedActuators(v).run(run);
         }
         if (check instanceof Check.Listen listen) {
             return Optional.of(heard(listen.at().isEmpty() ? SWEPT : CALLED));

@@ -11,6 +11,7 @@ import brightlantern.core.reason.Reasoners;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Part;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -51,8 +52,10 @@ class TruthBench {
             String id = yard.drawn();
             StandInVehicle v = yard.built(id);
             Robot robot = new Robot(v, random);
-            Breaker.Broken broken =
-                    new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
+            Breaker breaker = new Breaker(v);
+            List<Part.Failure> electrical = new ArrayList<>(breaker.inCircuits());
+            electrical.addAll(breaker.inPlant());
+            Breaker.Broken broken = breaker.breakSomething(electrical, random, false);
             Robot.Ended ended = robot.follow(yard.reasoners(id), robot.told(broken));
             Set<String> right = yard.vehicle(id).wiring().alike(broken.part());
             List<Standing> standings = ended.ranking().standings();

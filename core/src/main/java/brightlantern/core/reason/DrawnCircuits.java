@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
@@ -23,6 +24,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
 
 /**
  * What follows from circuits with gauges: how a fault in them is noticed, which codes are set,
@@ -53,6 +55,9 @@ final class DrawnCircuits {
 
     private final List<Circuit> circuits;
 
+    /** Parts that stand in circuits of which is written what follows while they are bad. */
+    private final Set<String> followed;
+
     /** Connector → its pins. */
     private final Map<String, Set<String>> pins;
 
@@ -64,6 +69,12 @@ final class DrawnCircuits {
      */
     DrawnCircuits(List<Circuit> all) {
         circuits = all.stream().filter(c -> !c.gauges().isEmpty()).toList();
+        followed =
+                all.stream()
+                        .filter(c -> c.gauges().isEmpty())
+                        .flatMap(c -> c.components().stream())
+                        .map(Component::id)
+                        .collect(Collectors.toSet());
         pins = pins(circuits);
         circuits.forEach(c -> shorts.put(c.id(), Shorts.of(c)));
     }
@@ -103,7 +114,7 @@ final class DrawnCircuits {
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> suspects() {
-        return new DrawnSuspects(circuits, pins, shorts).all();
+        return new DrawnSuspects(circuits, followed, pins, shorts).all();
     }
 
     List<Finding> findings() {

@@ -43,21 +43,25 @@ final class DrawnSuspects {
 
     private final List<Circuit> circuits;
     private final Shows shows;
+    private final Set<String> followed;
     private final Map<String, Set<String>> pins;
     private final Map<String, Map<String, Shorts.Short>> shorts;
 
     /**
      * @param shorts circuit → its wires that blow a fuse
      * @param circuits with gauges
+     * @param followed parts of which is written what follows while they are bad; here they are open
      * @param pins connector → its pins
      */
     DrawnSuspects(
             List<Circuit> circuits,
+            Set<String> followed,
             Map<String, Set<String>> pins,
             Map<String, Map<String, Shorts.Short>> shorts) {
         this.shorts = shorts;
         this.circuits = circuits;
         this.shows = new Shows(circuits);
+        this.followed = followed;
         this.pins = pins;
     }
 
@@ -208,8 +212,9 @@ final class DrawnSuspects {
      * A filament is whole or burnt through, a sensor open or well; all else may also let less
      * through.
      */
-    private static Effect effect(Circuit c, Component part, double edge) {
-        boolean burns = part instanceof Consumer k && k.isOpenOrWell();
+    private Effect effect(Circuit c, Component part, double edge) {
+        boolean burns =
+                part instanceof Consumer k && k.isOpenOrWell() || followed.contains(part.id());
         double most = Math.min(edge * LARGEST_TIMES, Fault.Series.OPEN_OHM);
         return new Effect.Series(
                 c.id(),
@@ -228,10 +233,10 @@ final class DrawnSuspects {
                 && (s.kind() == SegmentKind.WIRE || s.kind() == SegmentKind.SPLICE);
     }
 
-    private static String name(Circuit c, Component part) {
+    private String name(Circuit c, Component part) {
         return part.name()
                 + " "
-                + part.wear().broken()
+                + (followed.contains(part.id()) ? "open" : part.wear().broken())
                 + (isWire(part) ? "," + between(c, part) : "");
     }
 

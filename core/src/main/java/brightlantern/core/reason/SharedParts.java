@@ -12,8 +12,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * One suspect for a cable that stands both in circuits of which is written what follows and in
- * those that are drawn with gauges: what it leads to in either is told of it.
+ * A cable that stands both in circuits of which is written what follows while it is bad and in
+ * those that are drawn with gauges: where it is open, it leads to what is told in either.
  */
 final class SharedParts {
     private SharedParts() {}
@@ -34,11 +34,11 @@ final class SharedParts {
         followed.forEach(s -> series(s).ifPresent(e -> byPart.put(e.of(), s)));
         List<Suspect> all = new ArrayList<>(followed);
         for (Suspect s : drawn) {
-            Optional<Effect.Series> its = series(s);
-            Suspect twin = its.map(e -> byPart.get(e.of())).orElse(null);
-            if (twin != null) {
-                all.set(all.indexOf(twin), joined(s, twin));
-            } else if (its.filter(e -> own.contains(e.of())).isEmpty()) {
+            Optional<String> its = series(s).map(Effect.Series::of);
+            Optional<Suspect> twin = its.map(byPart::get);
+            if (twin.isPresent()) {
+                all.add(joined(s, twin.get()));
+            } else if (its.filter(own::contains).isEmpty()) {
                 all.add(s);
             }
         }
@@ -51,8 +51,6 @@ final class SharedParts {
     }
 
     private static Suspect joined(Suspect drawn, Suspect followed) {
-        Effect.Series one = series(drawn).orElseThrow();
-        Effect.Series other = series(followed).orElseThrow();
         Map<String, Map<String, Double>> tells = new LinkedHashMap<>(drawn.tells());
         followed.tells().forEach(tells::putIfAbsent);
         List<String> chain = new ArrayList<>(drawn.chain());
@@ -60,14 +58,8 @@ final class SharedParts {
         return new Suspect(
                 drawn.id(),
                 drawn.name(),
-                Math.max(drawn.common(), followed.common()),
-                Optional.of(
-                        new Effect.Series(
-                                one.circuit(),
-                                one.of(),
-                                Math.min(one.from(), other.from()),
-                                Math.max(one.to(), other.to()),
-                                one.breaks() || other.breaks())),
+                drawn.common(),
+                drawn.effect(),
                 either(drawn.codes(), followed.codes()),
                 either(drawn.symptoms(), followed.symptoms()),
                 tells,
