@@ -305,8 +305,12 @@ final class Robot {
         return all;
     }
 
+    /** The part that a suspect stands for; one that is in no circuit is its own. */
     static String part(VehicleDescription d, String suspectId) {
-        return d.suspect(suspectId).flatMap(Suspect::effect).flatMap(Effect::part).orElse("");
+        return d.suspect(suspectId)
+                .flatMap(Suspect::effect)
+                .flatMap(Effect::part)
+                .orElse(suspectId);
     }
 
     /** What was not well is looked at once more, as a proof asks for. */

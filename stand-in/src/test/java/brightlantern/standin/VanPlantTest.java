@@ -26,7 +26,7 @@ class VanPlantTest {
         Robot robot = new Robot(v, RANDOM);
         Robot.Ended ended = robot.follow(YARD.reasoners("tamarack-portage"), robot.told(broken));
         String lead = ended.ranking().lead().suspectId();
-        assertThat(lead.equals(part) ? part : Robot.part(v.description(), lead))
+        assertThat(Robot.part(v.description(), lead))
                 .as("%s after %s", ended.ranking().sentence(), ended.found())
                 .isEqualTo(part);
         assertThat(ended.ranking().accused()).as(ended.ranking().sentence()).isPresent();
