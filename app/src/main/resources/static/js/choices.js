@@ -1,18 +1,26 @@
-// A long list of choices is found by typing any part of a name.
+// A long list of choices, or of lines to fill in, is found by typing any part of a name.
 const LONG = 12;
 
-function searchable(select) {
-  const all = [...select.options];
-  const label = select.labels?.[0]?.textContent.trim() || select.getAttribute('aria-label') || 'this list';
+function finder(label) {
   const find = document.createElement('input');
   find.type = 'search';
   find.className = 'form-control find-choice';
   find.placeholder = 'part of a name';
   find.setAttribute('aria-label', `Find in the list: ${label}`);
   find.autocomplete = 'off';
+  return find;
+}
+
+function isMeant(find, text) {
+  const words = find.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return words.every(w => text.toLowerCase().includes(w));
+}
+
+function searchable(select) {
+  const all = [...select.options];
+  const find = finder(select.labels?.[0]?.textContent.trim() || select.getAttribute('aria-label') || 'this list');
   find.addEventListener('input', () => {
-    const words = find.value.toLowerCase().split(/\s+/).filter(Boolean);
-    const fits = all.filter(o => words.every(w => `${o.text} ${o.value}`.toLowerCase().includes(w)));
+    const fits = all.filter(o => isMeant(find, `${o.text} ${o.value}`));
     const chosen = select.value;
     select.replaceChildren(...(fits.length ? fits : all));
     select.value = fits.some(o => o.value === chosen) ? chosen : (fits.find(o => o.value) ?? fits[0] ?? all[0]).value;
@@ -29,4 +37,21 @@ function searchable(select) {
 
 for (const select of document.querySelectorAll('select')) {
   if (select.options.length > LONG && !select.querySelector('optgroup') && !select.multiple) searchable(select);
+}
+
+function narrowed(list) {
+  const lines = [...list.children];
+  const find = finder(list.dataset.lines);
+  const none = document.createElement('p');
+  none.className = 'soft';
+  none.setAttribute('role', 'status');
+  find.addEventListener('input', () => {
+    for (const line of lines) line.hidden = !isMeant(find, line.querySelector('label').textContent);
+    none.textContent = lines.every(l => l.hidden) ? 'None is called so.' : '';
+  });
+  list.before(find, none);
+}
+
+for (const list of document.querySelectorAll('[data-lines]')) {
+  if (list.children.length > LONG) narrowed(list);
 }

@@ -267,6 +267,15 @@ class WalkAnyWireTest {
 
         String finding = "gauge-oil-sensor-compared";
         shop.go("/jobs/" + tech.job() + "/trace");
+        List<WebElement> lines = shop.browser.findElements(By.cssSelector("[data-lines] > *"));
+        String find = "input[aria-label$='findings by hand']";
+        shop.type(find, "oil temperature");
+        assertThat(lines.stream().filter(WebElement::isDisplayed).toList())
+                .hasSizeBetween(1, lines.size() - 1)
+                .allSatisfy(l -> assertThat(l.getText()).containsIgnoringCase("oil temperature"));
+        shop.type(find, "no such");
+        shop.waitForText(find + " + p", "None is called so.");
+        shop.go("/jobs/" + tech.job() + "/trace");
         shop.type("#own-" + finding, "warm");
         shop.press("#finding-" + finding + " form:nth-of-type(2) button");
         assertThat(shop.text(".error[role=alert]"))

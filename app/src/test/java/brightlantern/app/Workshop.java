@@ -186,11 +186,15 @@ final class Workshop implements AutoCloseable {
         }
         ((JavascriptExecutor) b)
                 .executeScript(
-                        "arguments[0].scrollIntoView({block:'center',behavior:'instant'})",
+                        "window.hit = false;"
+                                + "arguments[0].addEventListener('click', () => { window.hit = true; },"
+                                + " {once: true, capture: true});"
+                                + "arguments[0].scrollIntoView({block:'center',behavior:'instant'})",
                         found.get(0));
         try {
             found.get(0).click();
-            return true;
+            // what moved away under the pointer was not hit; another page knows of no hit
+            return Boolean.FALSE.equals(b.executeScript("return window.hit")) ? null : true;
         } catch (ElementClickInterceptedException moving) {
             return null;
         }
