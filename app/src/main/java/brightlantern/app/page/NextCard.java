@@ -23,6 +23,7 @@ import java.util.stream.Collectors;
  * @param minutes in words; empty when it does not take long
  * @param expectations what it should show
  * @param gates where the gates that it needs can be asked for; empty when it needs none
+ * @param answers what may be seen, to be told at once; empty when it is done somewhere else
  */
 public record NextCard(
         String title,
@@ -31,9 +32,16 @@ public record NextCard(
         String why,
         String minutes,
         List<String> expectations,
-        String gates) {
+        String gates,
+        List<Answer> answers) {
+
+    /** More than so many are chosen from a list, on a page of their own. */
+    private static final int FEW = 4;
 
     private static final String PROCEDURES = "exercise/procedures/";
+
+    /** One thing that may be seen. */
+    public record Answer(String finding, String outcome, String words) {}
 
     static NextCard of(Job job, VehicleDescription description, NextStep step) {
         String base = "/jobs/" + job.id();
@@ -46,7 +54,8 @@ public record NextCard(
                     todo.beforeRepair().map(b -> b + " ").orElse("") + check.why(),
                     minutes(todo.check()),
                     todo.check().expectations(),
-                    gates(job, description, check));
+                    gates(job, description, check),
+                    answers(description, check));
         }
         if (step instanceof NextStep.Repair repair
                 && description
@@ -97,7 +106,27 @@ public record NextCard(
     }
 
     private static NextCard plain(String title, String name, String href, String why) {
-        return new NextCard(title, name, href, why, "", List.of(), "");
+        return new NextCard(title, name, href, why, "", List.of(), "", List.of());
+    }
+
+    /** Eyes, ears and hands have few answers; what an instrument or a module tells is read. */
+    private static List<Answer> answers(VehicleDescription description, Check check) {
+        if (!(check instanceof Check.Look look)
+                || !look.place().path().equals("trace")
+                || description.circuits().stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .anyMatch(
+                                g ->
+                                        g.findingId().equals(look.finding())
+                                                && (g.isCompared() || g.isToldByValue()))) {
+            return List.of();
+        }
+        List<Answer> all =
+                description.finding(look.finding()).stream()
+                        .flatMap(f -> f.outcomes().stream())
+                        .map(o -> new Answer(look.finding(), o.id(), o.name()))
+                        .toList();
+        return all.size() > FEW ? List.of() : all;
     }
 
     private static String minutes(NextCheck next) {
