@@ -19,6 +19,9 @@ public record ExpectedReading(double volts, double tolerance) {
     /** Motor currents and wire lengths of one type scatter by this much. */
     private static final double PARTS_SHARE = 0.12;
 
+    /** What is open leaks a little, as dirt and damp do. */
+    private static final double LEAK_SHARE = 0.005;
+
     /** Sensors feel something that nobody told, and scatter. */
     private static final double SIGNAL_SHARE = 0.1;
 
@@ -46,11 +49,22 @@ public record ExpectedReading(double volts, double tolerance) {
         double parts =
                 switch (side) {
                     case "signal" -> divided(circuit, drop, SIGNAL_SHARE);
-                    case "supply" -> fed ? PARTS_SHARE * drop : divided(circuit, drop, PARTS_SHARE);
-                    default -> PARTS_SHARE * drop;
+                    case "supply" ->
+                            fed ? between(drop, supplyVolts) : divided(circuit, drop, PARTS_SHARE);
+                    default -> between(drop, supplyVolts);
                 };
         return new ExpectedReading(
                 volts, Math.sqrt(METER_VOLTS * METER_VOLTS + supply * supply + parts * parts));
+    }
+
+    /**
+     * How far a drop may move with the parts that divide the supply: where next to all of it is
+     * lost, as behind an open switch, the scatter of parts changes nothing (the derivative of a
+     * voltage divider).
+     */
+    private static double between(double drop, double supplyVolts) {
+        double left = supplyVolts > 0 ? 1 - drop / supplyVolts : 1;
+        return drop * Math.max(LEAK_SHARE, PARTS_SHARE * left);
     }
 
     /**

@@ -17,7 +17,7 @@ public sealed interface Fault {
     /** Ohms added in a part's way. */
     record Series(String segment, double size) implements Fault {
         /** As good as nothing at all: dust on an insulator. */
-        public static final double OPEN_OHM = 1e6;
+        public static final double OPEN_OHM = 1e9;
 
         @Override
         public String part() {

@@ -55,6 +55,9 @@ public record Gauge(
         METER
     }
 
+    /** Two instruments that differ by less of the range than this agree, whatever they read. */
+    private static final double RESOLVED = 0.01;
+
     /** Of the range of a value so much at either end is no measurement. */
     private static final double END_SHARE = 0.02;
 
@@ -94,7 +97,7 @@ public record Gauge(
      * @param felt what is true, and what its module tells of it, both in the value's own unit
      */
     public double shareOf(Value v, double right, double felt, double told) {
-        if (told == felt) {
+        if (Math.abs(told - felt) <= RESOLVED * Math.abs(most(v) - v.offset())) {
             return right;
         }
         boolean up = told > felt != scale.falls();
