@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import java.util.List;
+import java.util.Locale;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -35,19 +36,23 @@ class ComesAndGoesTest {
 
     @ParameterizedTest(name = "{0}: {1}")
     @CsvSource({
-        "oriel-heron, X83",
-        "oriel-finch, X87",
-        "velmont-cairn, X60",
-        "tamarack-portage, X89",
-        "stonebarrow-wl9, X84",
-        "quillon-ember, X126"
+        "oriel-heron, connector X83",
+        "oriel-finch, connector X87",
+        "velmont-cairn, connector X60",
+        "tamarack-portage, connector X89",
+        "stonebarrow-wl9, connector X84",
+        "quillon-ember, connector X126",
+        "oriel-heron, Relay K46",
+        "oriel-finch, Fuse F63",
+        "velmont-cairn, Wire black-white",
+        "quillon-ember, Earth stud G104"
     })
-    void isSoundAtRestAndFoundShaken(String vehicle, String plug) {
+    void isSoundAtRestAndFoundShaken(String vehicle, String part) {
         StandInVehicle v = YARD.built(vehicle);
         Breaker breaker = new Breaker(v);
         Breaker.Broken broken =
                 breaker.inCircuits().stream()
-                        .filter(f -> f.name().contains("connector " + plug + ": comes and goes"))
+                        .filter(f -> f.mode().equals("loose") && f.name().contains(", " + part))
                         .findFirst()
                         .flatMap(f -> breaker.breakPart(f, 0, false))
                         .orElseThrow();
@@ -56,7 +61,8 @@ class ComesAndGoesTest {
         Robot.Ended ended = robot.follow(YARD.reasoners(vehicle), told);
         assertThat(ended.ranking().sentence())
                 .as("%s after %s", broken, ended.found())
-                .startsWith("Connector " + plug + " comes and goes is the cause");
+                .startsWith(part.substring(0, 1).toUpperCase(Locale.ROOT) + part.substring(1))
+                .contains("comes and goes is the cause");
 
         var circuits = v.simulation().circuits().orElseThrow();
         assertThat(circuits.used(v::report)).as("nothing was mended").isNotEmpty();
@@ -66,6 +72,5 @@ class ComesAndGoesTest {
                         .orElseThrow();
         v.repair(suspect.repair().id());
         assertThat(circuits.used(v::report)).isEmpty();
-        assertThat(circuits.jumps(plug)).isFalse();
     }
 }

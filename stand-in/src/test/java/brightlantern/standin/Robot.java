@@ -154,8 +154,8 @@ final class Robot {
             return Optional.of(new Evidence.Outcome(look.finding(), jumps ? "jumps" : "steady"));
         }
         if (look.finding().startsWith("along-")) {
-            boolean rubbed = c.isRubbed(look.finding().substring("along-".length()));
-            return Optional.of(new Evidence.Outcome(look.finding(), rubbed ? "rubbed" : "clean"));
+            String wire = look.finding().substring("along-".length());
+            return Optional.of(new Evidence.Outcome(look.finding(), c.along(wire).id()));
         }
         if (look.finding().startsWith("behind-")) {
             return Optional.of(

@@ -100,10 +100,15 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     }
 
     @Override
-    public String moved(String plug) {
-        return circuits().filter(c -> c.jumps(plug)).isPresent()
+    public String moved(String what) {
+        return circuits().filter(c -> c.jumps(what)).isPresent()
                 ? "While it is moved, what hangs on it flickers or jumps."
                 : "All is steady while it is moved.";
+    }
+
+    @Override
+    public List<Choice> tapped() {
+        return circuits().map(c -> choices(c.tapped())).orElse(List.of());
     }
 
     @Override
@@ -113,9 +118,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public String along(String wire) {
-        return circuits().orElseThrow().isRubbed(wire)
-                ? "It has rubbed through and touches the body."
-                : "It is whole, all of it.";
+        return circuits().orElseThrow().along(wire).words();
     }
 
     @Override

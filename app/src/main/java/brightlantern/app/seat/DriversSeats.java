@@ -77,7 +77,10 @@ public class DriversSeats {
         String pins(String plug);
 
         /** What happens while the harness at a connector is moved. */
-        String moved(String plug);
+        String moved(String what);
+
+        /** Relays, switches, fuses and earths, which can be tapped and moved by themselves. */
+        List<Choice> tapped();
 
         /** Wires along which one can look. */
         List<Choice> wires();

@@ -122,8 +122,8 @@ class SeatController {
                     }
                 }
                 case "switch" -> seat.set(form.get("id"), Boolean.parseBoolean(form.get("on")));
-                case "pins" -> flash.addFlashAttribute("notice", seat.pins(form.get("plug")));
-                case "moved" -> flash.addFlashAttribute("notice", seat.moved(form.get("plug")));
+                case "pins" -> flash.addFlashAttribute("notice", seat.pins(form.get("what")));
+                case "moved" -> flash.addFlashAttribute("notice", seat.moved(form.get("what")));
                 case "along" -> flash.addFlashAttribute("notice", seat.along(form.get("wire")));
                 case "behind" -> flash.addFlashAttribute("notice", seat.behind(form.get("fuse")));
                 case "break" ->

@@ -1,7 +1,9 @@
 package brightlantern.core.circuit;
 
 import brightlantern.core.description.OrEmpty;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * What joins two points.
@@ -20,8 +22,8 @@ public record Segment(
         String closedBy,
         String openedBy)
         implements Component {
-    /** An open relay leaks a little, as dust does. */
-    private static final double OPEN_OHM = 1e7;
+    /** What is open leaks less than any meter would see. */
+    private static final double OPEN_OHM = 1e9;
 
     public Segment {
         closedBy = OrEmpty.text(closedBy);
@@ -43,6 +45,20 @@ public record Segment(
         }
         int dot = from.lastIndexOf('.');
         return Optional.of(new Pin(from.substring(0, dot), from.substring(dot + 1)));
+    }
+
+    /** Connectors in which a wire ends. */
+    public List<String> plugs() {
+        return Stream.of(from, to)
+                .filter(n -> n.indexOf('.') > 0)
+                .map(n -> n.substring(0, n.lastIndexOf('.')))
+                .distinct()
+                .toList();
+    }
+
+    /** Whether it is a thing that can be tapped or moved by hand to see if it comes and goes. */
+    public boolean isTapped() {
+        return kind.loose().isPresent() && !kind.isLine();
     }
 
     @Override

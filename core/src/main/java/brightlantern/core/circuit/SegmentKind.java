@@ -3,29 +3,52 @@ package brightlantern.core.circuit;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
+import java.util.Optional;
 
 /** What joins two points of a circuit. */
 public enum SegmentKind {
     /** Inside its insulation a wire hardly ages; it breaks where it is bent. */
-    WIRE("bad", "Repair", 1, 70, 15),
+    WIRE("bad", "Repair", 1, 70, 15, 0.3),
     /** The blade's holder burns before the fuse does. */
-    FUSE("burnt", "Repair the holder of", 3, 60, 25),
+    FUSE("burnt", "Repair the holder of", 3, 60, 25, 0.5),
     /** Contacts burn with every switching. */
-    RELAY("burnt", "Replace", 3, 15, 18),
+    RELAY("burnt", "Replace", 3, 15, 18, 1),
     /** Switches wear, the ones in use most. */
-    SWITCH("worn", "Replace", 4, 30, 35),
+    SWITCH("worn", "Replace", 4, 30, 35, 1),
     /** An output of a module seldom dies by itself, and takes the module with it. */
-    DRIVER("dead", "Replace the module behind", 0.7, 90, 420),
-    SPLICE("bad", "Remake", 2, 80, 20),
+    DRIVER("dead", "Replace the module behind", 0.7, 90, 420, 0),
+    SPLICE("bad", "Remake", 2, 80, 20, 0.5),
     /** Plugs are wet, shaken, and opened at every repair. */
-    CONTACT("corroded", "Clean and remake", 3, 40, 15),
+    CONTACT("corroded", "Clean and remake", 3, 40, 15, 0),
     /** Earth studs sit outside, where salt reaches them. */
-    EARTH("corroded", "Clean and remake", 5, 35, 12);
+    EARTH("corroded", "Clean and remake", 5, 35, 12, 1);
 
     private final Wear wear;
+    private final Wear loose;
 
-    SegmentKind(String broken, String repair, double common, double minutes, double price) {
+    /**
+     * @param loose how often one comes and goes; 0 where its connector does so as a whole, or a
+     *     module that hides it
+     */
+    SegmentKind(
+            String broken,
+            String repair,
+            double common,
+            double minutes,
+            double price,
+            double loose) {
         wear = new Wear(broken, repair, common, minutes, price);
+        this.loose = new Wear(Wear.LOOSE.broken(), repair, loose, minutes, price);
+    }
+
+    /** How one comes and goes; nothing where it does not do so by itself. */
+    public Optional<Wear> loose() {
+        return Optional.of(loose).filter(w -> w.common() > 0);
+    }
+
+    /** Whether it lies in a harness, where nobody can tap it. */
+    public boolean isLine() {
+        return this == WIRE || this == SPLICE;
     }
 
     /** How one ages. */

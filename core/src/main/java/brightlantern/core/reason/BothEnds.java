@@ -2,6 +2,8 @@ package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Setting;
+import brightlantern.core.circuit.Source;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -17,8 +19,9 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Nothing in a circuit is mended before somebody measured at both of its ends: a list is never
- * complete, and what stands beside the accused unlisted shows there.
+ * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
+ * a module not before somebody unplugged what hangs on it: a list is never complete, and what
+ * stands beside the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -45,6 +48,10 @@ final class BothEnds {
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(series.of())) {
             Component part = circuit.component(series.of()).orElseThrow();
+            Optional<NextCheck> unplugged = unplugged(circuit, part, found, next);
+            if (unplugged.isPresent()) {
+                return unplugged;
+            }
             for (String end : List.of(part.from(), part.to())) {
                 Set<String> points = reach(circuit, part, end);
                 Optional<NextCheck> wanted = at(circuit, points, next);
@@ -54,6 +61,35 @@ final class BothEnds {
             }
         }
         return Optional.empty();
+    }
+
+    /** What a module gives out is seen at its pin when nothing outside can pull it down. */
+    private static Optional<NextCheck> unplugged(
+            Circuit circuit, Component part, List<Evidence> found, List<NextCheck> next) {
+        Set<String> points =
+                part instanceof Source ? reach(circuit, part, part.from()) : Set.<String>of();
+        boolean seen =
+                found.stream()
+                        .anyMatch(
+                                e ->
+                                        e instanceof Evidence.Reading r
+                                                && points.contains(r.pointId())
+                                                && r.moving().stream().anyMatch(Setting::unplugs));
+        return next.stream()
+                .filter(n -> !seen)
+                .filter(
+                        n ->
+                                n.check() instanceof Check.Reading r
+                                        && r.circuit().equals(circuit.id())
+                                        && points.contains(r.point())
+                                        && isUnplugged(n))
+                .max(Comparator.comparingDouble(NextCheck::bits));
+    }
+
+    /** Whether something is unplugged for a check. */
+    static boolean isUnplugged(NextCheck next) {
+        return next.check() instanceof Check.Reading r
+                && r.moving().stream().anyMatch(Setting::unplugs);
     }
 
     /** The nearest points that a probe can touch on one side of a part. */

@@ -69,9 +69,7 @@ final class CheckPlanner {
     }
 
     private List<double[]> outcomes(Mechanism.Forecast forecast, double[] weights) {
-        return forecast.isShared()
-                ? unlisted.in(forecast.outcomes(), weights)
-                : forecast.outcomes();
+        return unlisted.in(forecast, weights);
     }
 
     /** Whether a repair came later of something that may have made a piece what it was. */

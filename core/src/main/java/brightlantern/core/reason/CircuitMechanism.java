@@ -5,20 +5,23 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /**
  * Faults in circuits: spread over sizes, each of which foretells how fast an actuator moves and
@@ -30,6 +33,9 @@ final class CircuitMechanism implements Mechanism {
 
     /** What a module reads at a pin, as a share of its reference. */
     private static final double READ_SHARE = 0.012;
+
+    /** What is so likely under a suspect is told as what it may show. */
+    private static final double MAY_WELL = 0.25;
 
     /** What a meter reads across a wire, as a share of the reference. */
     private static final double METER_SHARE = 0.002;
@@ -67,6 +73,9 @@ final class CircuitMechanism implements Mechanism {
     /** Finding → the gauge of which it tells. */
     private final Map<String, OfGauge> gauges = new HashMap<>();
 
+    /** Circuit → whether a hypothesis is of a fault in it. */
+    private final Map<String, boolean[]> standing = new ConcurrentHashMap<>();
+
     /** Finding → the share of its voltage that its gauge has under each hypothesis. */
     private final Map<String, double[]> shares = new ConcurrentHashMap<>();
 
@@ -102,8 +111,37 @@ final class CircuitMechanism implements Mechanism {
     }
 
     @Override
-    public boolean isShared(Evidence piece) {
-        return true;
+    public Unlisted.Shows unlisted(Evidence piece) {
+        return Unlisted.Shows.THE_LIKE;
+    }
+
+    /** What stands in the circuit in which it was read or seen. */
+    @Override
+    public Optional<boolean[]> near(Evidence piece, Hypotheses under) {
+        return piece instanceof Evidence.Reading r
+                ? Optional.of(near(r.circuitId(), under))
+                : piece instanceof Evidence.Outcome o
+                        ? Optional.of(near(gauges.get(o.findingId()).circuit().id(), under))
+                        : Optional.empty();
+    }
+
+    private boolean[] near(String circuitId, Hypotheses under) {
+        return standing.computeIfAbsent(
+                circuitId,
+                id -> {
+                    Circuit circuit = description.circuit(id).orElseThrow();
+                    boolean[] near = new boolean[under.size()];
+                    for (int i = 0; i < near.length; i++) {
+                        near[i] =
+                                under.get(i)
+                                        .described()
+                                        .flatMap(Suspect::effect)
+                                        .flatMap(Effect::part)
+                                        .flatMap(circuit::component)
+                                        .isPresent();
+                    }
+                    return near;
+                });
     }
 
     @Override
@@ -235,18 +273,16 @@ final class CircuitMechanism implements Mechanism {
 
     @Override
     public String size(String suspectId, Hypotheses under, double[] weights) {
-        double log = 0;
-        double weight = 0;
+        NavigableMap<Double, Double> sizes = new TreeMap<>();
         String unit = "";
         for (int i : under.of(suspectId).toArray()) {
             Optional<Fault> fault = fault(under.get(i));
             if (fault.isPresent()) {
-                log += weights[i] * Math.log(fault.get().size());
-                weight += weights[i];
+                sizes.merge(fault.get().size(), weights[i], Double::sum);
                 unit = fault.get().unit();
             }
         }
-        return weight <= 0 ? "" : FaultSizes.told(Math.exp(log / weight), unit);
+        return FaultSizes.told(sizes, unit);
     }
 
     @Override
@@ -288,15 +324,20 @@ final class CircuitMechanism implements Mechanism {
 
     private record OfGauge(Circuit circuit, Gauge gauge) {}
 
-    /** What a gauge shows under the likeliest size of a suspect. */
+    /** What a gauge shows most likely over the sizes of a suspect, and what else it may well. */
     private String shows(OfGauge its, String suspectId, Hypotheses under, double[] weights) {
-        Hypothesis h =
-                under.of(suspectId)
-                        .boxed()
-                        .max(Comparator.comparingDouble(i -> weights[i]))
-                        .map(under::get)
-                        .orElseThrow();
-        return its.gauge().at(predictions.share(its.circuit(), its.gauge(), fault(h))).name();
+        int[] sizes = under.of(suspectId).toArray();
+        double all = Arrays.stream(sizes).mapToDouble(i -> weights[i]).sum();
+        Map<Band, Double> likely = new LinkedHashMap<>();
+        for (Band band : its.gauge().bands()) {
+            double[] chances = chances(its, band, under);
+            likely.put(band, Arrays.stream(sizes).mapToDouble(i -> weights[i] * chances[i]).sum());
+        }
+        return likely.entrySet().stream()
+                .filter(e -> e.getValue() >= MAY_WELL * all)
+                .sorted(Map.Entry.<Band, Double>comparingByValue().reversed())
+                .map(e -> e.getKey().name())
+                .collect(Collectors.joining(" or "));
     }
 
     private final class Seeing implements Forecast {
@@ -311,8 +352,8 @@ final class CircuitMechanism implements Mechanism {
         }
 
         @Override
-        public boolean isShared() {
-            return true;
+        public Unlisted.Shows unlisted() {
+            return Unlisted.Shows.THE_LIKE;
         }
 
         @Override

@@ -108,12 +108,14 @@ final class DescribedMechanism implements Mechanism {
 
     /** What is told and stored of drawn circuits, as far as it is there. */
     @Override
-    public boolean isShared(Evidence piece) {
-        return piece instanceof Evidence.SymptomTold told
-                ? told.symptomId().startsWith(CircuitSuspects.PREFIX)
-                : piece instanceof Evidence.CodeSeen code
-                        && code.present()
-                        && circuitCodes.contains(code.code());
+    public Unlisted.Shows unlisted(Evidence piece) {
+        boolean shared =
+                piece instanceof Evidence.SymptomTold told
+                        ? told.symptomId().startsWith(CircuitSuspects.PREFIX)
+                        : piece instanceof Evidence.CodeSeen code
+                                && code.present()
+                                && circuitCodes.contains(code.code());
+        return shared ? Unlisted.Shows.THE_LIKE : Unlisted.Shows.ANYTHING;
     }
 
     private double likelihood(Hypothesis h, Evidence piece) {
@@ -274,6 +276,11 @@ final class DescribedMechanism implements Mechanism {
             return finding.outcomes().stream()
                     .map(o -> under.each(h -> odds(h, finding, o)))
                     .toList();
+        }
+
+        @Override
+        public Unlisted.Shows unlisted() {
+            return Unlisted.Shows.ANYTHING;
         }
 
         @Override

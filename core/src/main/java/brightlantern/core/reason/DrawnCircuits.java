@@ -6,7 +6,6 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
-import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
 import brightlantern.core.suspect.Check;
@@ -45,11 +44,8 @@ final class DrawnCircuits {
     private static final String PINS = "pins-";
     private static final String ALONG = "along-";
     private static final String BEHIND = "behind-";
-    private static final String MOVED = "move-";
-    static final String STEADY = "steady";
-    static final String JUMPS = "jumps";
-    private static final double MOVE_MINUTES = 3;
     static final String RUBBED = "rubbed";
+    static final String GIVES = "gives";
     private static final double ALONG_MINUTES = 9;
     private static final double BEHIND_MINUTES = 6;
 
@@ -60,6 +56,9 @@ final class DrawnCircuits {
 
     /** Connector → its pins. */
     private final Map<String, Set<String>> pins;
+
+    /** What can be moved by hand, by its finding. */
+    private final Map<String, Shaken> shaken;
 
     /** Circuit → its wires that blow a fuse. */
     private final Map<String, Map<String, Shorts.Short>> shorts = new HashMap<>();
@@ -76,6 +75,7 @@ final class DrawnCircuits {
                         .map(Component::id)
                         .collect(Collectors.toSet());
         pins = pins(circuits);
+        shaken = Shaken.of(circuits);
         circuits.forEach(c -> shorts.put(c.id(), Shorts.of(c)));
     }
 
@@ -151,20 +151,10 @@ final class DrawnCircuits {
                                                     "pin " + pin + " corroded or loose",
                                                     MISREAD)));
                     all.add(new Finding(lookedAt(plug), "Pins of " + plug, outcomes, ""));
-                    all.add(shaken(plug));
                 });
+        shaken.values().forEach(s -> all.add(s.finding()));
         eachRub((c, wire) -> all.add(rubbed(c, wire)), (c, fuse) -> all.add(lamp(fuse)));
         return all;
-    }
-
-    private static Finding shaken(String plug) {
-        return new Finding(
-                moved(plug),
-                "Harness moved at " + plug,
-                List.of(
-                        new FindingOutcome(STEADY, "all steady", rightly(2)),
-                        new FindingOutcome(JUMPS, "something flickers or jumps", MISREAD)),
-                "");
     }
 
     /** Probability of the one of several outcomes that a healthy circuit shows. */
@@ -177,12 +167,7 @@ final class DrawnCircuits {
         return PINS + plug;
     }
 
-    /** The finding that tells whether something jumps while a harness is moved. */
-    static String moved(String plug) {
-        return MOVED + plug;
-    }
-
-    /** The finding that tells whether a wire has rubbed through. */
+    /** The finding that tells whether a wire is whole. */
     static String along(String wire) {
         return ALONG + wire;
     }
@@ -195,19 +180,18 @@ final class DrawnCircuits {
     /** Whether a finding is a look at what circuits are made of. */
     static boolean isLook(String findingId) {
         return findingId.startsWith(PINS)
-                || findingId.startsWith(MOVED)
+                || Shaken.isFinding(findingId)
                 || findingId.startsWith(ALONG)
                 || findingId.startsWith(BEHIND);
     }
 
-    /** Wires that may have rubbed through, and fuses that they blow, each with its circuit. */
+    /** Wires, and fuses that they may blow, each with its circuit. */
     private void eachRub(BiConsumer<Circuit, Segment> wires, BiConsumer<Circuit, Segment> fuses) {
         Set<String> seen = new HashSet<>();
         for (Circuit c : circuits) {
             Map<String, Shorts.Short> its = shorts.get(c.id());
             for (Segment s : c.segments()) {
-                boolean sensed = !c.sources().isEmpty() && s.kind() == SegmentKind.WIRE;
-                if ((its.containsKey(s.id()) || sensed) && seen.add(s.id())) {
+                if (s.kind().isLine() && seen.add(s.id())) {
                     wires.accept(c, s);
                 }
                 boolean blows = its.values().stream().anyMatch(x -> x.fuse().equals(s.id()));
@@ -223,8 +207,10 @@ final class DrawnCircuits {
                 along(wire.id()),
                 "Along " + lower(wire.name()) + DrawnSuspects.between(c, wire),
                 List.of(
-                        new FindingOutcome(CLEAN, "whole, all of it", rightly(2)),
-                        new FindingOutcome(RUBBED, "rubbed through", MISREAD)),
+                        new FindingOutcome(CLEAN, "whole, all of it", rightly(3)),
+                        new FindingOutcome(RUBBED, "rubbed through", MISREAD),
+                        new FindingOutcome(
+                                GIVES, "gives when it is pulled, broken inside", MISREAD)),
                 "");
     }
 
@@ -270,7 +256,6 @@ final class DrawnCircuits {
                         .ifPresent(
                                 pin -> {
                                     all.add(opened(pin.plug(), c.point(s.from())));
-                                    all.add(moved(pin.plug(), c.point(s.from())));
                                 });
             }
             for (ProbePoint p : c.points()) {
@@ -279,6 +264,7 @@ final class DrawnCircuits {
                 }
             }
         }
+        shaken.values().forEach(s -> all.add(s.check()));
         eachRub(
                 (c, wire) ->
                         all.add(
@@ -290,7 +276,7 @@ final class DrawnCircuits {
                                         "trace",
                                         List.of(along(wire.id())),
                                         ALONG_MINUTES,
-                                        "No meter tells where a wire has rubbed through; eyes and fingers do.",
+                                        "No meter tells where a wire has rubbed through, or is broken inside and touches now and then; eyes and fingers do.",
                                         "")),
                 (c, fuse) ->
                         all.add(
@@ -357,17 +343,6 @@ final class DrawnCircuits {
                 List.of(lookedAt(plug)),
                 at.minutes() + OPEN_MINUTES,
                 "No meter reaches between a pin and what it leads to; eyes do.",
-                "");
-    }
-
-    private static Check moved(String plug, ProbePoint at) {
-        return new Check.Look(
-                "move-" + plug,
-                "Move the harness at " + plug + " and watch what hangs on it (" + at.place() + ")",
-                "trace",
-                List.of(moved(plug)),
-                at.minutes() + MOVE_MINUTES,
-                "What comes and goes is sound while nobody touches it; shaken, it shows.",
                 "");
     }
 

@@ -91,7 +91,9 @@ final class DrawnSuspects {
                     chafed(c, part).ifPresent(s -> all.put(part.id() + CHAFED, s));
                     shorted(c, part).ifPresent(s -> all.put(part.id() + SHORTED, s));
                     lying.of(c, part).forEach(s -> all.putIfAbsent(s.id(), s));
-                    loose.of(part).ifPresent(s -> all.putIfAbsent(s.id(), s));
+                    if (part instanceof Segment s) {
+                        loose.of(c, s).ifPresent(x -> all.putIfAbsent(x.id(), x));
+                    }
                 }
             }
         }
@@ -159,7 +161,13 @@ final class DrawnSuspects {
     private static Map<String, Map<String, Double>> rubbed(Component wire) {
         return Map.of(
                 DrawnCircuits.along(wire.id()),
-                Map.of(DrawnCircuits.RUBBED, RUB_SEEN, DrawnCircuits.CLEAN, 1 - RUB_SEEN));
+                Map.of(
+                        DrawnCircuits.RUBBED,
+                        RUB_SEEN,
+                        DrawnCircuits.CLEAN,
+                        1 - RUB_SEEN - DrawnCircuits.MISREAD,
+                        DrawnCircuits.GIVES,
+                        DrawnCircuits.MISREAD));
     }
 
     /** A wire behind a fuse that touches the body: its fuse is blown, and a new one blows too. */

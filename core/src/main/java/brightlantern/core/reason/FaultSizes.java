@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.NavigableMap;
 import java.util.function.DoubleFunction;
 
 /** The sizes over which a fault of a circuit is spread, each as likely as the others. */
@@ -14,6 +16,13 @@ final class FaultSizes {
     private static final int SIZES = 13;
 
     private static final String OHM = "Ω";
+    private static final String OPEN = "open";
+
+    /** Outside of what is told lies this share on either side. */
+    private static final double TAIL = 0.1;
+
+    /** From so many times on both ends are told. */
+    private static final double WIDE = 3;
 
     /** Ω. */
     private static final double AS_GOOD_AS_OPEN = 1e5;
@@ -87,16 +96,59 @@ final class FaultSizes {
         return sizes;
     }
 
-    /** A size as people say it; what is as good as a break is called one. */
-    static String told(double size, String unit) {
+    /**
+     * A size as people say it: a figure where what was found leaves little between its tenth and
+     * its ninetieth percentile, both of them where it leaves much.
+     *
+     * @param sizes size → weight
+     */
+    static String told(NavigableMap<Double, Double> sizes, String unit) {
+        double all = sizes.values().stream().mapToDouble(w -> w).sum();
+        if (all <= 0) {
+            return "";
+        }
+        double low = quantile(sizes, TAIL * all);
+        double high = quantile(sizes, (1 - TAIL) * all);
+        if (high > WIDE * low) {
+            String to = figure(high, unit);
+            String from = figure(low, unit);
+            // the unit is said once
+            return from.equals(to) ? to : shortened(from, to) + " to " + to;
+        }
+        double log = 0;
+        for (Map.Entry<Double, Double> size : sizes.entrySet()) {
+            log += size.getValue() * Math.log(size.getKey());
+        }
+        String figure = figure(Math.exp(log / all), unit);
+        return figure.equals(OPEN) ? figure : "about " + figure;
+    }
+
+    private static String shortened(String from, String to) {
+        int unit = from.indexOf(' ');
+        return to.endsWith(from.substring(unit)) ? from.substring(0, unit) : from;
+    }
+
+    private static double quantile(NavigableMap<Double, Double> sizes, double weight) {
+        double sum = 0;
+        for (Map.Entry<Double, Double> size : sizes.entrySet()) {
+            sum += size.getValue();
+            if (sum >= weight) {
+                return size.getKey();
+            }
+        }
+        return sizes.lastKey();
+    }
+
+    /** What is as good as a break is called one. */
+    private static String figure(double size, String unit) {
         if (!unit.equals(OHM)) {
-            return String.format(Locale.ROOT, "about %.2g %s", size, unit);
+            return String.format(Locale.ROOT, "%.2g %s", size, unit);
         }
         if (size >= AS_GOOD_AS_OPEN) {
-            return "open";
+            return OPEN;
         }
         return size >= KILO
-                ? String.format(Locale.ROOT, "about %.2g kΩ", size / KILO)
-                : String.format(Locale.ROOT, size >= TENS ? "about %.0f Ω" : "about %.2g Ω", size);
+                ? String.format(Locale.ROOT, "%.2g kΩ", size / KILO)
+                : String.format(Locale.ROOT, size >= TENS ? "%.0f Ω" : "%.2g Ω", size);
     }
 }

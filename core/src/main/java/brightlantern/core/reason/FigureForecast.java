@@ -37,8 +37,8 @@ final class FigureForecast implements Mechanism.Forecast {
     }
 
     @Override
-    public boolean isShared() {
-        return true;
+    public Unlisted.Shows unlisted() {
+        return Unlisted.Shows.THE_LIKE;
     }
 
     @Override

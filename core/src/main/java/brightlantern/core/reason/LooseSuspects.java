@@ -1,7 +1,6 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Wear;
@@ -14,12 +13,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** Connectors that open when they are shaken, and are sound at rest. */
+/** Parts that open when they are shaken, and are sound at rest. */
 final class LooseSuspects {
     private static final String LOOSE = "-loose";
 
     /** What is loose shows so often while it is moved. */
     private static final double JUMPS = 0.95;
+
+    /** A wire that is broken inside is felt so often. */
+    private static final double FELT = 0.9;
 
     private final List<Circuit> circuits;
     private final Shows shows;
@@ -29,17 +31,71 @@ final class LooseSuspects {
         this.shows = shows;
     }
 
-    /** A connector that opens when it is shaken; all of it, whichever of its pins is met first. */
-    Optional<Suspect> of(Component part) {
-        Optional<Segment.Pin> pin = part instanceof Segment s ? s.pin() : Optional.empty();
-        if (pin.isEmpty()) {
-            return Optional.empty();
+    /**
+     * A connector, all of it, whichever of its pins is met first; or a wire, relay, switch, fuse or
+     * earth by itself.
+     */
+    Optional<Suspect> of(Circuit c, Segment part) {
+        return part.pin()
+                .flatMap(p -> connector(p.plug()))
+                .or(() -> part.kind().loose().flatMap(wear -> single(c, part, wear)));
+    }
+
+    private Optional<Suspect> connector(String plug) {
+        List<Segment> contacts =
+                circuits.stream()
+                        .flatMap(c -> c.segments().stream())
+                        .filter(s -> isAt(s, plug))
+                        .distinct()
+                        .toList();
+        return suspect(
+                plug,
+                "Connector " + plug,
+                Wear.LOOSE,
+                Map.of(Shaken.id(plug), jumps()),
+                shown(contacts),
+                contacts,
+                Wear.LOOSE.repair() + " " + plug);
+    }
+
+    private Optional<Suspect> single(Circuit c, Segment part, Wear wear) {
+        boolean line = part.kind().isLine();
+        Map<String, Map<String, Double>> tells = new LinkedHashMap<>();
+        if (line) {
+            tells.put(
+                    DrawnCircuits.along(part.id()),
+                    Map.of(
+                            DrawnCircuits.GIVES,
+                            FELT,
+                            DrawnCircuits.CLEAN,
+                            1 - FELT - DrawnCircuits.MISREAD,
+                            DrawnCircuits.RUBBED,
+                            DrawnCircuits.MISREAD));
+            part.plugs().forEach(plug -> tells.put(Shaken.id(plug), jumps()));
+        } else {
+            tells.put(Shaken.id(part.id()), jumps());
         }
-        String plug = pin.get().plug();
+        String where = line ? DrawnSuspects.between(c, part) : "";
+        return suspect(
+                part.id(),
+                part.name() + (line ? "," + where + "," : ""),
+                wear,
+                tells,
+                shown(List.of(part)),
+                List.of(part),
+                wear.repair() + " " + DrawnSuspects.lower(part.name()) + where);
+    }
+
+    private static Map<String, Double> jumps() {
+        return Map.of(Shaken.JUMPS, JUMPS, Shaken.STEADY, 1 - JUMPS);
+    }
+
+    /** What is seen while all of these are open. */
+    private Shows.Shown shown(List<Segment> open) {
         Shows.Shown shown =
                 new Shows.Shown(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>());
-        for (Segment contact : contacts(plug)) {
-            Shows.Shown its = shows.of(new Fault.Series(contact.id(), Fault.Series.OPEN_OHM));
+        for (Segment part : open) {
+            Shows.Shown its = shows.of(new Fault.Series(part.id(), Fault.Series.OPEN_OHM));
             its.symptoms().stream()
                     .filter(s -> !shown.symptoms().contains(s))
                     .forEach(shown.symptoms()::add);
@@ -48,55 +104,50 @@ final class LooseSuspects {
                     .filter(w -> !shown.words().contains(w))
                     .forEach(shown.words()::add);
         }
-        if (shown.words().isEmpty()) {
-            return Optional.empty();
-        }
-        String name = "Connector " + plug + " " + Wear.LOOSE.broken();
-        return Optional.of(
-                Shows.suspect(
-                        plug + LOOSE,
-                        name,
-                        Wear.LOOSE,
-                        effect(plug),
-                        shown,
-                        Map.of(
-                                DrawnCircuits.moved(plug),
-                                Map.of(
-                                        DrawnCircuits.JUMPS,
-                                        JUMPS,
-                                        DrawnCircuits.STEADY,
-                                        1 - JUMPS)),
-                        new Repair(
-                                "repair-" + CircuitSuspects.PREFIX + plug + LOOSE,
-                                Wear.LOOSE.repair() + " " + plug,
-                                Wear.LOOSE.minutes(),
-                                Wear.LOOSE.price(),
-                                "contacts, as found",
-                                "none to speak of",
-                                false)));
+        return shown;
     }
 
-    /** At the first of its contacts of which a break shows. */
-    private Effect effect(String plug) {
+    private Optional<Suspect> suspect(
+            String id,
+            String name,
+            Wear wear,
+            Map<String, Map<String, Double>> tells,
+            Shows.Shown shown,
+            List<Segment> parts,
+            String repair) {
+        return shown.words().isEmpty()
+                ? Optional.empty()
+                : Optional.of(
+                        Shows.suspect(
+                                id + LOOSE,
+                                name + " " + wear.broken(),
+                                wear,
+                                effect(parts),
+                                shown,
+                                tells,
+                                new Repair(
+                                        "repair-" + CircuitSuspects.PREFIX + id + LOOSE,
+                                        repair,
+                                        wear.minutes(),
+                                        wear.price(),
+                                        "as found",
+                                        "none to speak of",
+                                        false)));
+    }
+
+    /** At the first of which a break shows. */
+    private Effect effect(List<Segment> parts) {
         for (Circuit c : circuits) {
             for (Segment s : c.segments()) {
-                if (isAt(s, plug) && shows.state(c).edge(s.id()).isPresent()) {
-                    return new Effect.Loose(c.id(), s.id(), plug);
+                if (parts.contains(s) && shows.state(c).edge(s.id()).isPresent()) {
+                    return new Effect.Loose(c.id(), s.id());
                 }
             }
         }
-        throw new IllegalStateException("No break shows at connector " + plug);
+        throw new IllegalStateException("No break shows of " + parts);
     }
 
     private static boolean isAt(Segment s, String plug) {
         return s.pin().filter(p -> p.plug().equals(plug)).isPresent();
-    }
-
-    private List<Segment> contacts(String plug) {
-        return circuits.stream()
-                .flatMap(c -> c.segments().stream())
-                .filter(s -> isAt(s, plug))
-                .distinct()
-                .toList();
     }
 }

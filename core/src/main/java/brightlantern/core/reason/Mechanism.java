@@ -39,12 +39,17 @@ public interface Mechanism {
      */
     double[] logLikelihoods(Evidence piece, Hypotheses under);
 
+    /** How a piece tells of a cause that nobody listed. */
+    default Unlisted.Shows unlisted(Evidence piece) {
+        return Unlisted.Shows.ITS_OWN;
+    }
+
     /**
-     * Whether a piece tells of something that listed causes make fail or work, so that an unlisted
-     * one beside them shows the like.
+     * The hypotheses that stand where a piece tells of, whatever they do to it; empty where only
+     * what they do to it says so.
      */
-    default boolean isShared(Evidence piece) {
-        return false;
+    default Optional<boolean[]> near(Evidence piece, Hypotheses under) {
+        return Optional.empty();
     }
 
     /**
@@ -81,9 +86,9 @@ public interface Mechanism {
         /** Probability of each outcome under each hypothesis: an array for each outcome. */
         List<double[]> outcomes();
 
-        /** Whether an unlisted cause would show the like of what listed ones show. */
-        default boolean isShared() {
-            return false;
+        /** How it would tell of a cause that nobody listed. */
+        default Unlisted.Shows unlisted() {
+            return Unlisted.Shows.ITS_OWN;
         }
 
         /** What it should read under the leading suspects, in words. */

@@ -98,7 +98,7 @@ public sealed interface NextStep {
         Optional<NextCheck> end =
                 BothEnds.missing(description, cause.get().suspectId(), at.found(), at.next());
         if (end.isPresent()) {
-            return new DoCheck(end.get(), Optional.of(notMeasured(cause.get())));
+            return new DoCheck(end.get(), Optional.of(notMeasured(cause.get(), end.get())));
         }
         double atStake =
                 (1 - cause.get().sureness())
@@ -155,11 +155,13 @@ public sealed interface NextStep {
                 : new NothingLeft(left(ranking));
     }
 
-    private static String notMeasured(Standing cause) {
+    private static String notMeasured(Standing cause, NextCheck wanted) {
         return cause.name()
                 + " is named with "
                 + Words.percent(cause.sureness())
-                + ", and one end of it was not measured yet. What nobody listed would show there.";
+                + (BothEnds.isUnplugged(wanted)
+                        ? ", and nobody measured with what hangs on it unplugged. What pulls it down from outside would show there."
+                        : ", and one end of it was not measured yet. What nobody listed would show there.");
     }
 
     private static String before(Standing cause, double atStake, NextCheck check) {

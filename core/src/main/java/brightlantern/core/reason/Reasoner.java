@@ -203,7 +203,10 @@ public final class Reasoner {
 
     private List<Learned> learned(List<Evidence> pieces) {
         return new Unlisted(hypotheses)
-                .in(pieces.stream().map(this::weighed).toList(), p -> of(p).isShared(p));
+                .in(
+                        pieces.stream().map(this::weighed).toList(),
+                        p -> of(p).unlisted(p),
+                        p -> of(p).near(p, hypotheses));
     }
 
     private Learned weighed(Evidence piece) {

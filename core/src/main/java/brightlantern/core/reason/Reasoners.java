@@ -200,8 +200,9 @@ public final class Reasoners {
                     .ifPresent(
                             p -> {
                                 looks.add(DrawnCircuits.lookedAt(p.plug()));
-                                looks.add(DrawnCircuits.moved(p.plug()));
+                                looks.add(Shaken.id(p.plug()));
                             });
+            looks.add(Shaken.id(s.id()));
             looks.add(DrawnCircuits.along(s.id()));
             looks.add(DrawnCircuits.behind(s.id()));
         }

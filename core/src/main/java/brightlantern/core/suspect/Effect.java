@@ -84,11 +84,11 @@ public sealed interface Effect {
     }
 
     /**
-     * A connector opens when it is shaken, and is sound at rest.
+     * A part opens when it is shaken, and is sound at rest.
      *
-     * @param of the first of its contacts of which a break shows
+     * @param of of a connector the first of its contacts of which a break shows
      */
-    record Loose(String circuit, String of, String plug) implements Effect {
+    record Loose(String circuit, String of) implements Effect {
         @Override
         public Optional<String> part() {
             return Optional.of(of);

@@ -89,6 +89,9 @@ class ReasonerTest {
     void readingsThatNoSuspectExplainsRaiseSomethingElse() {
         double before = with().of(Hypothesis.SOMETHING_ELSE).orElseThrow().sureness();
         Ranking after = with(run("vane", 0.36, true), reading("G12", 6.0), reading("F07", 5.0));
+        after.standings().stream()
+                .limit(5)
+                .forEach(x -> System.out.println("truth: " + x.suspectId() + " " + x.sureness()));
         assertThat(after.lead().suspectId()).isEqualTo(Hypothesis.SOMETHING_ELSE);
         assertThat(after.lead().sureness()).isGreaterThan(before);
     }

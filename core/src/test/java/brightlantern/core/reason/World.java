@@ -167,6 +167,13 @@ final class World {
                             .orElse("clean");
             return Optional.of(new Evidence.Outcome(look.finding(), pin));
         }
+        if (check instanceof Check.Look look && look.finding().startsWith("along-")) {
+            String wire = look.finding().substring("along-".length());
+            boolean rubbed =
+                    faults.stream()
+                            .anyMatch(f -> f instanceof Fault.Chafed && f.part().equals(wire));
+            return Optional.of(new Evidence.Outcome(look.finding(), rubbed ? "rubbed" : "clean"));
+        }
         if (check instanceof Check.Look look && Gauge.isFinding(look.finding())) {
             for (Circuit c : d.circuits()) {
                 for (Gauge g : c.gauges()) {

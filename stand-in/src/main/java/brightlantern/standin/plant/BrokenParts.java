@@ -28,7 +28,7 @@ final class BrokenParts {
     /** Wires that touch the body → the fuse that they blow. */
     private final Map<String, String> touching = new HashMap<>();
 
-    /** The first contacts of connectors that open when they are shaken. */
+    /** What opens when it is shaken; of a connector the first of its contacts. */
     private final Set<String> loose = new LinkedHashSet<>();
 
     private boolean shaken;
@@ -93,7 +93,7 @@ final class BrokenParts {
         return faults.remove(part) != null || was;
     }
 
-    /** On the road every connector that is loose opens; at rest all of them hold. */
+    /** On the road all that is loose opens; at rest all of it holds. */
     void shake(boolean now) {
         shaken = now;
     }
@@ -102,9 +102,32 @@ final class BrokenParts {
         return !loose.isEmpty();
     }
 
-    /** Whether something flickers or jumps while the harness at a connector is moved. */
-    boolean jumps(String plug) {
-        return loose.stream().anyMatch(c -> isAt(built.get(c), plug));
+    /**
+     * Whether something flickers or jumps while a part, or the harness at a connector, is moved.
+     */
+    boolean jumps(String moved) {
+        return loose.stream()
+                .anyMatch(
+                        id ->
+                                isAt(built.get(id), moved)
+                                        || isTapped(id) && id.equals(moved)
+                                        || isLine(id)
+                                                && ((Segment) built.get(id))
+                                                        .plugs()
+                                                        .contains(moved));
+    }
+
+    private boolean isTapped(String id) {
+        return built.get(id) instanceof Segment s && s.isTapped();
+    }
+
+    private boolean isLine(String id) {
+        return built.get(id) instanceof Segment s && s.kind().isLine();
+    }
+
+    /** What can be tapped and moved by itself. */
+    Set<String> tapped() {
+        return built.keySet().stream().filter(this::isTapped).collect(Collectors.toSet());
     }
 
     /** The faults of this moment. */
@@ -117,7 +140,10 @@ final class BrokenParts {
                             .map(Segment.Pin::plug)
                             .collect(Collectors.toSet());
             built.values().stream()
-                    .filter(p -> pin(p).filter(x -> plugs.contains(x.plug())).isPresent())
+                    .filter(
+                            p ->
+                                    pin(p).filter(x -> plugs.contains(x.plug())).isPresent()
+                                            || loose.contains(p.id()))
                     .filter(p -> !faults.containsKey(p.id()))
                     .forEach(p -> all.add(new Fault.Series(p.id(), APART_OHM)));
         }
@@ -150,8 +176,11 @@ final class BrokenParts {
                 .collect(Collectors.toSet());
     }
 
-    /** Whether a wire has rubbed through. */
-    boolean isRubbed(String wire) {
-        return touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed;
+    /** How a wire is all along. */
+    Along along(String wire) {
+        if (touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed) {
+            return Along.RUBBED;
+        }
+        return loose.contains(wire) ? Along.GIVES : Along.CLEAN;
     }
 }

@@ -12,6 +12,7 @@ import brightlantern.core.circuit.Shorts;
 import brightlantern.core.circuit.Wear;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
 
@@ -43,7 +44,7 @@ final class CircuitFailures {
     /** So much more than what begins to show. */
     private static final double CLEARLY = 1.15;
 
-    /** A connector opens whenever it is shaken. */
+    /** A part, or all of a connector, opens whenever it is shaken. */
     static final String LOOSE = "loose";
 
     private CircuitFailures() {}
@@ -55,17 +56,8 @@ final class CircuitFailures {
             GaugeState drawn = new GaugeState(c, GaugeState.TYPICAL_VOLTS);
             Shorts.of(c).forEach((wire, its) -> shorted(c, wire, its.fuse(), all));
             for (Segment s : c.segments()) {
-                if (s.pin().isPresent() && drawn.edge(s.id()).isPresent()) {
-                    String plug = s.pin().get().plug();
-                    all.putIfAbsent(
-                            plug + " " + LOOSE,
-                            new Part.Failure(
-                                    LOOSE,
-                                    s.id(),
-                                    1,
-                                    1,
-                                    Wear.LOOSE.common(),
-                                    c.name() + ", connector " + plug + ": comes and goes"));
+                if (drawn.edge(s.id()).isPresent()) {
+                    loose(c, s, all);
                 }
             }
             for (Gauge g : c.gauges()) {
@@ -86,6 +78,25 @@ final class CircuitFailures {
             }
         }
         return List.copyOf(all.values());
+    }
+
+    /** A connector as a whole, or what hangs together by itself. */
+    private static void loose(Circuit c, Segment s, Map<String, Part.Failure> into) {
+        Optional<String> plug = s.pin().map(Segment.Pin::plug);
+        String what = plug.map(p -> c.name() + ", connector " + p).orElseGet(() -> name(c, s));
+        plug.map(p -> Wear.LOOSE)
+                .or(s.kind()::loose)
+                .ifPresent(
+                        wear ->
+                                into.putIfAbsent(
+                                        plug.orElse(s.id()) + " " + LOOSE,
+                                        new Part.Failure(
+                                                LOOSE,
+                                                s.id(),
+                                                1,
+                                                1,
+                                                wear.common(),
+                                                what + ": " + wear.broken())));
     }
 
     private static void add(

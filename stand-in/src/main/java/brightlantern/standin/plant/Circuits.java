@@ -313,13 +313,22 @@ public final class Circuits implements Part {
     }
 
     /**
-     * Whether something flickers or jumps while somebody moves the harness at a connector.
+     * Whether something flickers or jumps while somebody moves the harness at a connector, or taps
+     * a relay, switch, fuse or earth.
      *
-     * @throws IllegalArgumentException when there is no such connector
+     * @throws IllegalArgumentException when there is nothing of that name to move
      */
-    public synchronized boolean jumps(String plug) {
-        needsPlug(plug);
-        return broken.jumps(plug);
+    public synchronized boolean jumps(String moved) {
+        if (!plugs().contains(moved) && !broken.tapped().contains(moved)) {
+            throw new IllegalArgumentException(
+                    "There is no connector, relay, switch, fuse or earth '" + moved + "'");
+        }
+        return broken.jumps(moved);
+    }
+
+    /** What can be tapped and moved by itself, id → name. */
+    public Map<String, String> tapped() {
+        return segments(Segment::isTapped);
     }
 
     private String fuseOf(String wire) {
@@ -345,7 +354,7 @@ public final class Circuits implements Part {
 
     /** Wires along which one can look, id → name. */
     public Map<String, String> wires() {
-        return segments(s -> s.kind() == SegmentKind.WIRE);
+        return segments(s -> s.kind().isLine());
     }
 
     private Map<String, String> segments(Predicate<Segment> which) {
@@ -385,15 +394,15 @@ public final class Circuits implements Part {
     }
 
     /**
-     * Whether a wire has rubbed through, for somebody who looks along it.
+     * How a wire is, for somebody who looks along it and pulls at it.
      *
      * @throws IllegalArgumentException when there is no such wire
      */
-    public synchronized boolean isRubbed(String wire) {
+    public synchronized Along along(String wire) {
         if (!wires().containsKey(wire)) {
             throw new IllegalArgumentException("There is no wire '" + wire + "'");
         }
-        return broken.isRubbed(wire);
+        return broken.along(wire);
     }
 
     @Override

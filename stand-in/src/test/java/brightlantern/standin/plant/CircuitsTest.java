@@ -94,14 +94,14 @@ class CircuitsTest {
         assertThat(broken.complaint()).contains("brake lamp");
         assertThat(c.behind("F64")).isNotEqualTo(Shorts.Glow.DARK);
         assertThat(c.behind("F65")).isEqualTo(Shorts.Glow.DARK);
-        assertThat(c.isRubbed(failure.of())).isTrue();
+        assertThat(c.along(failure.of())).isEqualTo(Along.RUBBED);
         v.repair("repair-circuit-F64");
         assertThat(c.used((m, code, failed) -> {})).as("a new fuse alone").isNotEmpty();
         v.repair("repair-circuit-" + failure.of() + "-shorted");
         assertThat(c.used((m, code, failed) -> {})).isEmpty();
-        assertThat(c.isRubbed(failure.of())).isFalse();
+        assertThat(c.along(failure.of())).isEqualTo(Along.CLEAN);
         assertThatThrownBy(() -> c.behind("F999")).hasMessageContaining("F999");
-        assertThatThrownBy(() -> c.isRubbed("W-none")).hasMessageContaining("W-none");
+        assertThatThrownBy(() -> c.along("W-none")).hasMessageContaining("W-none");
     }
 
     @Test
