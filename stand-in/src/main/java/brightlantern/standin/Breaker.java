@@ -133,6 +133,7 @@ public final class Breaker {
      */
     public Optional<Broken> breakPart(Part.Failure failure, double size, boolean beside) {
         synchronized (vehicle) {
+            Driver before = vehicle.simulation().driver();
             if (!beside) {
                 boolean unsettled = vehicle.simulation().isBroken();
                 vehicle.whole();
@@ -140,6 +141,7 @@ public final class Breaker {
                     // what it had learned with the fault in place it has to forget
                     StandIns.day(vehicle);
                     vehicle.whole();
+                    vehicle.simulation().driver(before);
                 }
             }
             double its = failure.least() * Math.pow(failure.most() / failure.least(), size);

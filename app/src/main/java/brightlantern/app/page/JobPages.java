@@ -81,7 +81,16 @@ public class JobPages {
     }
 
     /** A job with its description, ready for a stage to work on. */
-    public record Context(Job job, VehicleDescription description, VehicleLink link) {}
+    public record Context(Job job, VehicleDescription description, VehicleLink link) {
+        /**
+         * Whether the vehicle says that its key is off: modules sleep then, and what they do not
+         * answer says nothing of them.
+         */
+        public boolean keyOff() {
+            // a vehicle that does not tell has NaN, which is below nothing
+            return link.status().ignition() < description.live().ignitionOn();
+        }
+    }
 
     /** What the top bar shows; texts are ready to be read. */
     public record Head(

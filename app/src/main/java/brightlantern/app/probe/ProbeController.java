@@ -162,6 +162,12 @@ class ProbeController {
         JobPages.Context context = pages.context(id);
         try {
             Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
+            if (context.keyOff() && !asked.circuit().sources().isEmpty()) {
+                throw new IllegalStateException(
+                        "The key is off, says the vehicle: a module feeds nothing then, and a reading at "
+                                + asked.point().name()
+                                + " would say nothing. Turn the key on, then read again.");
+            }
             Reading reading =
                     how.equals("meter")
                             ? readings.take(context, asked, who.getName())

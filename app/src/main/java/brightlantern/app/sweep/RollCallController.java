@@ -131,9 +131,15 @@ class RollCallController {
     }
 
     @PostMapping("/start")
-    String start(@PathVariable("id") long id, Principal who) {
+    String start(@PathVariable("id") long id, Principal who, RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
-        caller.start(context, network.fitted(context), who.getName());
+        if (context.keyOff()) {
+            flash.addFlashAttribute(
+                    "error",
+                    "The key is off, says the vehicle: its modules sleep and would all be called absent. Turn the key on, then call the roll.");
+        } else {
+            caller.start(context, network.fitted(context), who.getName());
+        }
         return "redirect:/jobs/" + id + "/sweep/roll-call";
     }
 

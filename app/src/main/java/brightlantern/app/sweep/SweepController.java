@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
 /** The Sweep page: which module, which code matters? */
 @Controller
@@ -86,7 +87,6 @@ class SweepController {
             SweepWanted.Wanted wanted,
             Model model) {
         long id = context.job().id();
-        List<Sweeps.Head> kept = sweeps.headsOfVehicle(context.job().vin());
         Optional<Sweeps.Kept> older =
                 looked.map(
                         l -> JobPages.found(sweeps.ofVehicle(context.job().vin(), l), "sweep", l));
@@ -97,9 +97,7 @@ class SweepController {
         List<CodeWeigher.Weighed> weighed =
                 newest.map(s -> parts.weigh(context, s, suspected)).orElse(List.of());
         List<CodeWeigher.Weighed> found = wanted.of(weighed);
-        model.addAttribute("find", wanted.find());
-        model.addAttribute("only", wanted.only());
-        model.addAttribute("sort", wanted.sort());
+        model.addAttribute("wanted", wanted);
         model.addAttribute("codeCount", weighed.size());
         model.addAttribute("foundCount", found.size());
         List<SweepWords.CodeRow> codes =
@@ -145,7 +143,7 @@ class SweepController {
                                                 weighed,
                                                 running,
                                                 suspected.map(CodeParts::name))));
-        model.addAttribute("kept", kept);
+        model.addAttribute("kept", sweeps.headsOfVehicle(context.job().vin()));
         Optional<Sweeps.Kept> earlier =
                 before.flatMap(b -> sweeps.ofVehicle(context.job().vin(), b))
                         .or(
@@ -182,8 +180,15 @@ class SweepController {
             @PathVariable("id") long id,
             @RequestParam(name = "resume", defaultValue = "false") boolean resume,
             @RequestParam(name = "search", defaultValue = "false") boolean search,
-            Principal who) {
-        runner.start(pages.context(id), who.getName(), resume, search);
+            @RequestParam(name = "asleep", defaultValue = "false") boolean asleep,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        if (context.keyOff() && !asleep) {
+            flash.addFlashAttribute("keyOff", true);
+        } else {
+            runner.start(context, who.getName(), resume, search);
+        }
         return "redirect:/jobs/" + id + "/sweep";
     }
 

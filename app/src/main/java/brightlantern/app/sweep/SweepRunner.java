@@ -308,7 +308,13 @@ class SweepRunner {
                         : Optional.empty(),
                 Optional.empty(),
                 null);
-        if (now.sweep.whole()) {
+        if (now.sweep.whole() && context.keyOff()) {
+            findings.note(
+                    job.id(),
+                    "sweep",
+                    now.who,
+                    "Swept with the key off: who is silent may sleep, so nothing of it is weighed.");
+        } else if (now.sweep.whole()) {
             codeEvidence(context, now);
             network.heard(context, now.who, now.sweep);
         }

@@ -27,27 +27,15 @@ final class Needed {
             needed.add(complaint(record));
             return needed;
         }
+        // where no code came there is none to clear, and the repair is what counts from
+        boolean coded = !record.codes().isEmpty();
         Optional<Instant> clear = record.clear();
-        needed.add(
-                new Requirement(
-                        "clear",
-                        "Codes cleared after the repair",
-                        clear.isPresent() ? State.PROVEN : State.OPEN,
-                        clear.isPresent()
-                                ? "Cleared."
-                                : "Clear all modules in Sweep; the sweep before it must be kept.",
-                        SWEEPING));
         Optional<Instant> cycle = clear.flatMap(record::keyCycle);
-        needed.add(
-                new Requirement(
-                        "key",
-                        "Key off and on after the clear",
-                        cycle.isPresent() ? State.PROVEN : State.OPEN,
-                        cycle.isPresent()
-                                ? "Seen on the vehicle's ignition."
-                                : "Key off, wait, key on.",
-                        Proof.HERE));
-        Optional<ProofRecord.DatedTake> drive = clear.flatMap(c -> record.drive(c));
+        if (coded) {
+            needed.addAll(cleared(clear, cycle));
+        }
+        Optional<Instant> begins = coded ? clear : Optional.of(record.repaired());
+        Optional<ProofRecord.DatedTake> drive = begins.flatMap(record::drive);
         if (!record.standing()) {
             needed.add(drive(record, drive));
         }
@@ -59,13 +47,35 @@ final class Needed {
                         ? sweep(record, "Sweep after the key cycle: the codes stay away", cycle)
                         : sweep(
                                 record,
-                                "Sweep after the recording: the codes stay away",
+                                coded
+                                        ? "Sweep after the recording: the codes stay away"
+                                        : "Sweep after the recording: no code came",
                                 drive.filter(d -> record.enough(d))
                                         .map(ProofRecord.DatedTake::at)));
-        if (!record.codes().isEmpty()) {
+        if (coded) {
             needed.add(monitors(record, clear));
         }
         return needed;
+    }
+
+    private static List<Requirement> cleared(Optional<Instant> clear, Optional<Instant> cycle) {
+        return List.of(
+                new Requirement(
+                        "clear",
+                        "Codes cleared after the repair",
+                        clear.isPresent() ? State.PROVEN : State.OPEN,
+                        clear.isPresent()
+                                ? "Cleared."
+                                : "Clear all modules in Sweep; the sweep before it must be kept.",
+                        SWEEPING),
+                new Requirement(
+                        "key",
+                        "Key off and on after the clear",
+                        cycle.isPresent() ? State.PROVEN : State.OPEN,
+                        cycle.isPresent()
+                                ? "Seen on the vehicle's ignition."
+                                : "Key off, wait, key on.",
+                        Proof.HERE));
     }
 
     /** Every check of any kind whose newest result before the repair was a failure. */
@@ -124,7 +134,9 @@ final class Needed {
                     "drive",
                     what,
                     State.OPEN,
-                    "Record a take in Watch, after the clear.",
+                    record.codes().isEmpty()
+                            ? "Record a take in Watch, after the repair."
+                            : "Record a take in Watch, after the clear.",
                     WATCHING);
         }
         ProofRecord.DatedTake take = drive.get();
@@ -183,7 +195,12 @@ final class Needed {
                     SWEEPING);
         }
         return sweep.isPresent()
-                ? new Requirement(Proof.SWEEP, what, State.PROVEN, "They stayed away.", SWEEPING)
+                ? new Requirement(
+                        Proof.SWEEP,
+                        what,
+                        State.PROVEN,
+                        record.codes().isEmpty() ? "None came." : "They stayed away.",
+                        SWEEPING)
                 : new Requirement(
                         Proof.SWEEP, what, State.OPEN, "Sweep all modules then.", SWEEPING);
     }

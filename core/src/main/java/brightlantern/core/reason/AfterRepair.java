@@ -146,9 +146,10 @@ final class AfterRepair {
                 double both = Math.log(Pairs.TWO * share(m));
                 for (int e = 0; e < before.size(); e++) {
                     double[] logs = before.get(e).logs();
+                    double aside = before.get(e).aside(nothing);
                     both +=
                             e < mendedAt
-                                    ? Pairs.decisive(logs[m], logs[i], logs[nothing])
+                                    ? Pairs.decisive(logs[m], logs[i], aside)
                                     : e == mendedAt ? 0 : logs[i];
                 }
                 best = Math.max(best, both);
@@ -181,7 +182,7 @@ final class AfterRepair {
             for (Learned l : before) {
                 one += l.logs()[first];
                 other += l.logs()[i];
-                both += Pairs.decisive(l.logs()[first], l.logs()[i], l.logs()[nothing]);
+                both += Pairs.decisive(l.logs()[first], l.logs()[i], l.aside(nothing));
             }
             if (both >= Math.max(one, other) + Pairs.NEEDED) {
                 left[i] =

@@ -34,7 +34,7 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
         int fitting = 0;
         for (NextCheck check : next) {
             if (open <= 0 || check.bits() < NextStep.LEAST_BITS) {
-                break;
+                continue;
             }
             needed += check.check().minutes() + CheckPlanner.MINUTES_ASIDE;
             open -= ITS_OWN * check.bits();
@@ -64,7 +64,7 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
             return so + ".";
         }
         if (Double.isNaN(needed)) {
-            return so + "; the checks that are left do not tell it apart.";
+            return so + "; the checks that are left may not tell it apart.";
         }
         if (needed <= left()) {
             return so + "; about %.0f more should name it.".formatted(needed);

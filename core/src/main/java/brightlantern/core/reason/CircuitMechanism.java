@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
@@ -55,6 +56,12 @@ final class CircuitMechanism implements Mechanism {
                     return size() > MOST_READ;
                 }
             };
+
+    /** Less than this adds nothing, V. */
+    private static final double ADDS_VOLTS = 0.02;
+
+    /** From this share of the supply on the one decides what the other can still do. */
+    private static final double ADDS_SHARE = 0.3;
 
     /** So often an unlisted cause leaves a point at either rail, and so near. */
     private static final double AT_A_RAIL = 0.2;
@@ -113,6 +120,46 @@ final class CircuitMechanism implements Mechanism {
     @Override
     public Unlisted.Shows unlisted(Evidence piece) {
         return Unlisted.Shows.THE_LIKE;
+    }
+
+    /**
+     * Two consumers that share a feed let it sag less when neither of them draws: as long as
+     * neither takes most of the supply away by itself, what they do adds up (superposition, to
+     * first order).
+     */
+    @Override
+    public Optional<Together> together(Evidence piece, Hypotheses under) {
+        if (!(piece instanceof Evidence.Reading r)) {
+            return Optional.empty();
+        }
+        Normal[] foretold = read(piece, under).orElseThrow();
+        double healthy = foretold[under.healthy()].mean();
+        return Optional.of(
+                (first, second) -> {
+                    Normal one = foretold[first];
+                    Normal other = foretold[second];
+                    return addUp(one.mean() - healthy, other.mean() - healthy, r.supplyVolts())
+                            ? OptionalDouble.of(
+                                    Math.log(
+                                            sum(one, other, healthy)
+                                                    .density(
+                                                            r.volts(),
+                                                            Odds.anything(under.get(first)))))
+                            : OptionalDouble.empty();
+                });
+    }
+
+    private static Normal sum(Normal one, Normal other, double healthy) {
+        return new Normal(
+                Math.max(0, Math.min(one.top(), one.mean() + other.mean() - healthy)),
+                Math.max(one.deviation(), other.deviation()),
+                one.top());
+    }
+
+    private static boolean addUp(double one, double other, double supply) {
+        double least = Math.min(Math.abs(one), Math.abs(other));
+        double most = Math.max(Math.abs(one), Math.abs(other));
+        return least > ADDS_VOLTS && most < ADDS_SHARE * supply;
     }
 
     /** What stands in the circuit in which it was read or seen. */

@@ -27,6 +27,12 @@ final class DescribedMechanism implements Mechanism {
     /** A symptom that a suspect does not name may still be told beside it. */
     private static final double STRAY_SYMPTOM = 0.1;
 
+    /** What one thing does when it is switched on is rarely told without a cause. */
+    private static final double STRAY_SIGHT = 0.03;
+
+    /** A module that sees a figure at its pin is rarely wrong. */
+    private static final double STRAY_PIN = 0.01;
+
     /**
      * Nobody can say what an unknown cause shows; halfway on a logarithmic scale between stray and
      * typical.
@@ -131,7 +137,7 @@ final class DescribedMechanism implements Mechanism {
             double p =
                     h.isUnknown() && !code.present()
                             ? LEAK
-                            : chance(h, s -> codeUnder(s, code.code()), LEAK);
+                            : chance(h, s -> codeUnder(s, code.code()), stray(code));
             return code.present() ? p : Math.max(1 - p, away(h));
         }
         if (piece instanceof Evidence.Outcome outcome) {
@@ -151,7 +157,14 @@ final class DescribedMechanism implements Mechanism {
     private double symptom(Hypothesis h, String symptomId) {
         return h.isNothing()
                 ? UNKNOWN_SYMPTOM
-                : chance(h, s -> s.symptoms().get(symptomId), STRAY_SYMPTOM);
+                : chance(
+                        h,
+                        s -> s.symptoms().get(symptomId),
+                        symptomId.startsWith(CircuitSuspects.PREFIX) ? STRAY_SIGHT : STRAY_SYMPTOM);
+    }
+
+    private double stray(Evidence.CodeSeen code) {
+        return circuitCodes.contains(code.code()) ? STRAY_PIN : LEAK;
     }
 
     /**
@@ -179,7 +192,8 @@ final class DescribedMechanism implements Mechanism {
             return UNKNOWN_SYMPTOM;
         }
         Double told = h.described().map(of).orElse(null);
-        return Math.min(1 - LEAK, Math.max(LEAK, told == null ? otherwise : told));
+        double least = Math.min(LEAK, otherwise);
+        return Math.min(1 - LEAK, Math.max(least, told == null ? otherwise : told));
     }
 
     /**

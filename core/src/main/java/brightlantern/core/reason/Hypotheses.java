@@ -16,8 +16,10 @@ import java.util.stream.IntStream;
  * list" and "nothing broken at present". Arrays over hypotheses have their order.
  */
 public final class Hypotheses {
-    /** A list of causes is never complete: one complaint in ten turns out to be something new. */
-    private static final double PRIOR_SOMETHING_ELSE = 0.10;
+    /**
+     * A list of causes is never complete: one complaint in sixteen turns out to be something new.
+     */
+    private static final double PRIOR_SOMETHING_ELSE = 0.06;
 
     /**
      * One complaint in ten is not reproduced: misuse, a passing condition, or mended on the way.

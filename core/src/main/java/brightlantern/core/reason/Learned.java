@@ -1,10 +1,24 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Evidence;
+import java.util.Arrays;
 
 /**
  * A piece of evidence that was learned.
  *
  * @param logs natural logarithm of its likelihood under each hypothesis
  */
-record Learned(Evidence piece, double[] logs) {}
+record Learned(Evidence piece, double[] logs) {
+    /**
+     * Its log-likelihood under a fault that has nothing to do with it: as with a vehicle that is
+     * well, but for complaints. People tell of vehicles that are well, too; beside a fault they
+     * hardly tell of anything else.
+     *
+     * @param healthy place of the vehicle that is well
+     */
+    double aside(int healthy) {
+        return piece instanceof Evidence.SymptomTold
+                ? Arrays.stream(logs).min().orElseThrow()
+                : logs[healthy];
+    }
+}

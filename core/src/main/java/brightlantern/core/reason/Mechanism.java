@@ -5,6 +5,7 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * One way in which faults show: a circuit, the network, what a description tells of findings. A new
@@ -38,6 +39,23 @@ public interface Mechanism {
      * constant for the piece.
      */
     double[] logLikelihoods(Evidence piece, Hypotheses under);
+
+    /**
+     * What a piece shows under two hypotheses at once; empty where the one always decides that
+     * takes it further away from what a healthy vehicle shows.
+     */
+    default Optional<Together> together(Evidence piece, Hypotheses under) {
+        return Optional.empty();
+    }
+
+    /** A piece under two hypotheses at once. */
+    interface Together {
+        /**
+         * Natural logarithm of its probability (or density), up to the constant of {@link
+         * #logLikelihoods}; empty where the one decides.
+         */
+        OptionalDouble log(int first, int second);
+    }
 
     /** How a piece tells of a cause that nobody listed. */
     default Unlisted.Shows unlisted(Evidence piece) {

@@ -7,6 +7,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.Function;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 
@@ -63,7 +65,17 @@ final class Pairs {
     /** By hypothesis and piece. */
     private final double[][] logs;
 
-    private Pairs(Hypotheses hypotheses, List<Learned> learned) {
+    /** By piece, what a fault makes of it that has nothing to do with it. */
+    private final double[] aside;
+
+    /** By piece, what two hypotheses make of it together, where that is known. */
+    private final List<Optional<Mechanism.Together>> together;
+
+    private Pairs(
+            Hypotheses hypotheses,
+            List<Learned> learned,
+            Function<Evidence, Optional<Mechanism.Together>> together) {
+        this.together = learned.stream().map(l -> together.apply(l.piece())).toList();
         this.hypotheses = hypotheses;
         this.learned = learned;
         this.priors = hypotheses.priors();
@@ -83,11 +95,15 @@ final class Pairs {
                 logs[i][e] = learned.get(e).logs()[i];
             }
         }
+        this.aside = learned.stream().mapToDouble(l -> l.aside(nothing)).toArray();
     }
 
     /** What is known of two faults; nothing before there is something that they could share. */
-    static Optional<Two> of(Hypotheses hypotheses, List<Learned> learned) {
-        Pairs pairs = new Pairs(hypotheses, learned);
+    static Optional<Two> of(
+            Hypotheses hypotheses,
+            List<Learned> learned,
+            Function<Evidence, Optional<Mechanism.Together>> together) {
+        Pairs pairs = new Pairs(hypotheses, learned, together);
         return learned.size() < 2 || pairs.described <= 0 ? Optional.empty() : pairs.two();
     }
 
@@ -140,7 +156,7 @@ final class Pairs {
         int mended = mendedAt[i];
         for (int e = 0; e < learned.size(); e++) {
             if (mended < 0 || e < mended) {
-                gain += Math.max(0, logs[i][e] - logs[nothing][e]);
+                gain += Math.max(0, logs[i][e] - aside[e]);
             }
         }
         return gain;
@@ -167,14 +183,13 @@ final class Pairs {
         int mended = mendedAt[first];
         double[] its = logs[first];
         double[] beside = logs[second];
-        double[] healthy = logs[nothing];
         double both = 0;
         double one = 0;
         double other = 0;
         for (int e = 0; e < its.length; e++) {
             one += its[e];
             other += beside[e];
-            both += mended < 0 || e < mended ? decisive(its[e], beside[e], healthy[e]) : beside[e];
+            both += mended < 0 || e < mended ? both(first, second, e) : beside[e];
         }
         return both < Math.max(one, other) + NEEDED
                 ? Double.NEGATIVE_INFINITY
@@ -182,6 +197,16 @@ final class Pairs {
                         + Math.log(TWO)
                         + Math.log(priors[first] / described)
                         + Math.log(priors[second] / described);
+    }
+
+    private double both(int first, int second, int e) {
+        double its = logs[first][e];
+        double beside = logs[second][e];
+        if (together.get(e).isEmpty()) {
+            return decisive(its, beside, aside[e]);
+        }
+        OptionalDouble log = together.get(e).get().log(first, second);
+        return log.isPresent() ? log.getAsDouble() : decisive(its, beside, aside[e]);
     }
 
     /** What contradicts one of them is not mended by the other. */

@@ -106,7 +106,10 @@ public final class Reasoner {
         Posterior posterior = new Posterior(hypotheses);
         learned.forEach(l -> posterior.learn(l.logs()));
         return planner.next(
-                learned, posterior.weights(), Pairs.of(hypotheses, learned), supplyVolts);
+                learned,
+                posterior.weights(),
+                Pairs.of(hypotheses, learned, this::together),
+                supplyVolts);
     }
 
     /** How the time of a job stands. */
@@ -209,6 +212,10 @@ public final class Reasoner {
                         p -> of(p).near(p, hypotheses));
     }
 
+    private Optional<Mechanism.Together> together(Evidence piece) {
+        return of(piece).together(piece, hypotheses);
+    }
+
     private Learned weighed(Evidence piece) {
         synchronized (weighed) {
             return weighed.computeIfAbsent(
@@ -244,7 +251,7 @@ public final class Reasoner {
             double[] weights,
             List<Learned> learned,
             Map<String, List<Contribution>> contributions) {
-        Optional<Pairs.Two> two = Pairs.of(hypotheses, learned);
+        Optional<Pairs.Two> two = Pairs.of(hypotheses, learned, this::together);
         List<Standing> standings = new ArrayList<>();
         double[] sure = hypotheses.bySuspect(weights);
         two.ifPresent(

@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -85,5 +86,19 @@ class TwoFaultsTest {
         }
         assertThat(left).isEmpty();
         assertThat(world.wrong()).isEmpty();
+    }
+
+    /** Neither of them alone leaves the feed that they share without any current. */
+    @Test
+    void bothBulbsOfOneFeedAreNamed() {
+        VehicleDescription d = Vehicles.derived("velmont-cairn");
+        World world = new World(d, Optional.empty(), new Random(11));
+        List<String> bulbs = List.of("high-left", "high-right");
+        bulbs.forEach(b -> world.faults.add(new Fault.Series(b, Fault.Series.OPEN_OHM)));
+        World.Ended ended = World.follow(world, new Reasoners(d), world.noticed());
+        assertThat(ended.ranking().two()).as(ended.ranking().sentence()).isGreaterThan(0.8);
+        assertThat(ended.ranking().standings().subList(0, 2))
+                .extracting(s -> World.partOf(d, s.suspectId()))
+                .containsExactlyInAnyOrderElementsOf(bulbs);
     }
 }

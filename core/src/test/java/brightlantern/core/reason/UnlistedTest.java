@@ -18,8 +18,7 @@ class UnlistedTest {
                             new Evidence.CodeSeen("P0192-11", true),
                             signal(0.1, false),
                             new Evidence.Outcome("pins-X87", "2")));
-    private final Reasoner reasoner =
-            new Reasoners(Vehicles.derived("tamarack-portage")).of(found);
+    private final Reasoner reasoner = new Reasoners(Vehicles.derived("tamarack-portage")).of(found);
 
     private static Evidence.Reading signal(double volts, boolean right) {
         return new Evidence.Reading(
