@@ -4,6 +4,7 @@ import brightlantern.core.description.OrEmpty;
 import brightlantern.core.signal.Value;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * By what a circuit shows how it is, without a meter: a lamp by its light, a sensor by the value
@@ -54,6 +55,11 @@ public record Gauge(
         /** Both leads of a meter. */
         METER
     }
+
+    /** What a comparison shows at an end of the range: no more, or no less, than is right. */
+    private static final String NOT_ABOVE = "not-above";
+
+    private static final String NOT_BELOW = "not-below";
 
     /** Two instruments that differ by less of the range than this agree, whatever they read. */
     private static final double RESOLVED = 0.01;
@@ -123,14 +129,43 @@ public record Gauge(
     }
 
     /**
-     * What a comparison shows.
+     * What a comparison shows. Where both read an end of the range, what is off towards that end
+     * does not show.
      *
      * @param felt by the instrument of one's own
      * @param told by the module
      */
     public Band compared(Value v, double felt, double told) {
-        Band agrees = bands.stream().filter(Band::well).findFirst().orElseThrow();
-        return at(shareOf(v, (begin(agrees) + end(agrees)) / 2, felt, told));
+        Band agrees = agrees();
+        Band shown = at(shareOf(v, (begin(agrees) + end(agrees)) / 2, felt, told));
+        if (shown != agrees) {
+            return shown;
+        }
+        if (isAt(v, v.offset(), felt) && isAt(v, v.offset(), told)) {
+            return atEnd(scale.falls() ? NOT_BELOW : NOT_ABOVE);
+        }
+        return isAt(v, most(v), felt) && isAt(v, most(v), told)
+                ? atEnd(scale.falls() ? NOT_ABOVE : NOT_BELOW)
+                : agrees;
+    }
+
+    private boolean isAt(Value v, double end, double figure) {
+        return Math.abs(figure - end) <= RESOLVED * Math.abs(most(v) - v.offset());
+    }
+
+    private Band agrees() {
+        return bands.stream().filter(Band::well).findFirst().orElseThrow();
+    }
+
+    private static Band atEnd(String id) {
+        return new Band(id, "agrees, at the end of the range", Double.NaN, "", true);
+    }
+
+    /** A band of its own, or one of a comparison at an end of the range. */
+    public Optional<Band> band(String bandId) {
+        return bandId.equals(NOT_ABOVE) || bandId.equals(NOT_BELOW)
+                ? Optional.of(atEnd(bandId))
+                : bands.stream().filter(b -> b.id().equals(bandId)).findFirst();
     }
 
     /**
@@ -207,12 +242,24 @@ public record Gauge(
 
     /** Share above which a band begins. */
     public double begin(Band band) {
+        if (band.id().equals(NOT_ABOVE)) {
+            return Double.NEGATIVE_INFINITY;
+        }
+        if (band.id().equals(NOT_BELOW)) {
+            return begin(agrees());
+        }
         int i = bands.indexOf(band);
         return i == 0 ? Double.NEGATIVE_INFINITY : bands.get(i - 1).upTo();
     }
 
     /** Share at which a band ends. */
     public double end(Band band) {
+        if (band.id().equals(NOT_ABOVE)) {
+            return end(agrees());
+        }
+        if (band.id().equals(NOT_BELOW)) {
+            return Double.POSITIVE_INFINITY;
+        }
         return bands.indexOf(band) == bands.size() - 1 ? Double.POSITIVE_INFINITY : band.upTo();
     }
 }

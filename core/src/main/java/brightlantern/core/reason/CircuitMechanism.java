@@ -195,11 +195,7 @@ final class CircuitMechanism implements Mechanism {
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
         if (piece instanceof Evidence.Outcome o) {
             OfGauge its = gauges.get(o.findingId());
-            Band band =
-                    its.gauge().bands().stream()
-                            .filter(b -> b.id().equals(o.outcomeId()))
-                            .findFirst()
-                            .orElseThrow();
+            Band band = its.gauge().band(o.outcomeId()).orElseThrow();
             double[] chances = chances(its, band, under);
             return Arrays.stream(chances).map(Math::log).toArray();
         }

@@ -36,6 +36,18 @@ class GaugeTest {
         assertThat(gauge("rail-sensor").isToldByValue()).isFalse();
     }
 
+    /** Bar by an instrument of one's own, by the module, and whether a dead sensor fits that. */
+    @ParameterizedTest
+    @CsvSource({"0, 0, true", "0.004, 0, true", "3, 3.01, false", "3, 0, true", "0, 5, false"})
+    void atRestTwoFiguresOfNothingDoNotSpeakForTheSensor(double felt, double told, boolean dead) {
+        Gauge oil = gauge("oil-pressure-sensor-compared");
+        Value value = van.value(oil.value()).orElseThrow();
+        double bar = oil.most(value) / 10;
+        Band shown = oil.compared(value, felt * bar / 3, told * bar / 3);
+        assertThat(oil.begin(shown) < 0).isEqualTo(dead);
+        assertThat(oil.band(shown.id()).map(Band::well)).contains(shown.well());
+    }
+
     @Test
     void aFaultInsideALampTakesItsVoltageAlthoughThePinsHaveIt() {
         Circuit lowBeam = van.circuit("low-beam").orElseThrow();
