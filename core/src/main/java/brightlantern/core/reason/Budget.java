@@ -29,7 +29,7 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
      * @param next checks that may be done, the most telling for each minute first
      */
     static Budget of(double minutes, double spent, Ranking ranking, List<NextCheck> next) {
-        double open = ranking.accused().isPresent() ? 0 : open(ranking) - NAMED_BITS;
+        double open = ranking.accused().isPresent() ? 0 : ranking.openBits() - NAMED_BITS;
         double needed = 0;
         int fitting = 0;
         for (NextCheck check : next) {
@@ -41,15 +41,6 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
             fitting += spent + needed <= minutes ? 1 : 0;
         }
         return new Budget(minutes, spent, open > 0 ? Double.NaN : needed, fitting);
-    }
-
-    /** Entropy of the ranking in bits (Shannon 1948). */
-    private static double open(Ranking ranking) {
-        return ranking.standings().stream()
-                .mapToDouble(Standing::sureness)
-                .filter(p -> p > 0 && p < 1)
-                .map(p -> -p * Math.log(p) / Math.log(2))
-                .sum();
     }
 
     /** Minutes that are left; below zero when more were spent. */

@@ -16,6 +16,11 @@ public sealed interface NextStep {
     /** A repair in vain costs its proof beside itself, another visit, and some of the trust. */
     double MINUTES_IN_VAIN = 60;
 
+    /**
+     * To be sure is worth so much more than the minutes that a repair in vain costs on the mean.
+     */
+    double PRUDENCE = 2;
+
     /** A check that is expected to tell less than this, in bits, is not worth the way. */
     double LEAST_BITS = 0.02;
 
@@ -110,8 +115,13 @@ public sealed interface NextStep {
                                                         + s.repair().price() / PRICE_OF_A_MINUTE
                                                         + MINUTES_IN_VAIN)
                                 .orElse(0.0);
+        double open = at.ranking().openBits();
         return at.next().stream()
-                .filter(c -> c.bits() >= LEAST_BITS && c.check().minutes() < atStake)
+                .filter(c -> c.bits() >= LEAST_BITS)
+                .filter(
+                        c ->
+                                c.check().minutes()
+                                        < PRUDENCE * atStake * Math.min(1, c.bits() / open))
                 .findFirst()
                 .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
                 .orElseGet(() -> new Repair(cause.get()));

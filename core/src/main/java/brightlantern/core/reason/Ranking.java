@@ -45,6 +45,15 @@ public record Ranking(
         return standings.get(0);
     }
 
+    /** How much is still open, in bits (entropy, Shannon 1948). */
+    public double openBits() {
+        return standings.stream()
+                .mapToDouble(Standing::sureness)
+                .filter(p -> p > 0 && p < 1)
+                .map(p -> -p * Math.log(p) / Math.log(2))
+                .sum();
+    }
+
     /** Where a suspect stands, if it is one. */
     public Optional<Standing> of(String suspectId) {
         return standings.stream().filter(s -> s.suspectId().equals(suspectId)).findFirst();

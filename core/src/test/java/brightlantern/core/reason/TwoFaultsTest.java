@@ -78,7 +78,10 @@ class TwoFaultsTest {
                                     named.suspectId(),
                                     World.shown(world, ended),
                                     World.SUPPLY);
-            assertThat(after.isLittle()).as(story + after).isEqualTo(left.isEmpty());
+            // the last doubt may want one more check, and names it
+            assertThat(after.chance())
+                    .as(story + after)
+                    .matches(c -> left.isEmpty() ? c < 0.05 : !after.isLittle());
             found = new ArrayList<>(ended.found());
             found.add(new Evidence.RepairFailed(named.suspectId()));
             found.addAll(world.again(ended.found()));
