@@ -20,8 +20,9 @@ import java.util.stream.Collectors;
 
 /**
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
- * a module not before somebody unplugged what hangs on it: a list is never complete, and what
- * stands beside the accused unlisted shows there.
+ * a module not before somebody unplugged what hangs on it; a contact not before somebody opened its
+ * connector, and what comes and goes not before somebody moved it. A list is never complete, and
+ * what stands beside the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -35,8 +36,12 @@ final class BothEnds {
      */
     static Optional<NextCheck> missing(
             VehicleDescription d, String suspectId, List<Evidence> found, List<NextCheck> next) {
-        if (!(d.suspect(suspectId).flatMap(Suspect::effect).orElse(null)
-                        instanceof Effect.Series series)
+        Optional<Suspect> suspect = d.suspect(suspectId);
+        Optional<NextCheck> look = suspect.flatMap(s -> look(s, found, next));
+        if (look.isPresent()) {
+            return look;
+        }
+        if (!(suspect.flatMap(Suspect::effect).orElse(null) instanceof Effect.Series series)
                 || !series.breaks()) {
             return Optional.empty();
         }
@@ -61,6 +66,25 @@ final class BothEnds {
             }
         }
         return Optional.empty();
+    }
+
+    /** A look at it alone, or at its connector, that nobody has taken yet. */
+    private static Optional<NextCheck> look(
+            Suspect suspect, List<Evidence> found, List<NextCheck> next) {
+        Set<String> looks =
+                suspect.tells().keySet().stream()
+                        .filter(DrawnCircuits::isLook)
+                        .collect(Collectors.toSet());
+        boolean looked =
+                found.stream()
+                        .anyMatch(
+                                e ->
+                                        e instanceof Evidence.Outcome o
+                                                && looks.contains(o.findingId()));
+        return next.stream()
+                .filter(n -> !looked)
+                .filter(n -> n.check() instanceof Check.Look l && looks.contains(l.finding()))
+                .max(Comparator.comparingDouble(NextCheck::bits));
     }
 
     /** What a module gives out is seen at its pin when nothing outside can pull it down. */

@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -169,9 +170,11 @@ public sealed interface NextStep {
         return cause.name()
                 + " is named with "
                 + Words.percent(cause.sureness())
-                + (BothEnds.isUnplugged(wanted)
-                        ? ", and nobody measured with what hangs on it unplugged. What pulls it down from outside would show there."
-                        : ", and one end of it was not measured yet. What nobody listed would show there.");
+                + (wanted.check() instanceof Check.Look
+                        ? ", and nobody looked at it yet."
+                        : BothEnds.isUnplugged(wanted)
+                                ? ", and nobody measured with what hangs on it unplugged. What pulls it down from outside would show there."
+                                : ", and one end of it was not measured yet. What nobody listed would show there.");
     }
 
     private static String before(Standing cause, double atStake, NextCheck check) {
