@@ -50,7 +50,7 @@ class SensorsTest {
         String lead = ended.ranking().standings().get(0).suspectId();
         assertThat(ended.ranking().sentence())
                 .as("%s by %s, after %s", lead, broken.truth(), ended.found())
-                .contains("is the cause");
+                .containsAnyOf("is the cause", "Things point to");
         SensorWalk walk = SensorWalk.of(v.description(), sensor).orElseThrow();
         assertThat(walk.culprit(ended.ranking())).contains(culprit);
         Suspect suspect = v.description().suspect(lead).orElseThrow();

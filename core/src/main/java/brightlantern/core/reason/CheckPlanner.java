@@ -35,12 +35,13 @@ final class CheckPlanner {
     /**
      * Checks not yet done, the most telling for each minute first.
      *
-     * @param learned the newest evidence of each kind
+     * @param told the newest evidence of each kind
      * @param single weights of the hypotheses by it, as causes of their own
      * @param two what is known of two faults; while they are the likelier the second is looked for
      */
     List<NextCheck> next(
-            List<Learned> learned, double[] single, Optional<Pairs.Two> two, double supplyVolts) {
+            Unlisted.Told told, double[] single, Optional<Pairs.Two> two, double supplyVolts) {
+        List<Learned> learned = told.pieces();
         Optional<Pairs.Two> beside = two.filter(t -> t.share() >= Ranking.POINTED_AT);
         double[] weights = beside.map(Pairs.Two::second).orElse(single);
         UnaryOperator<List<double[]>> seen =
@@ -59,17 +60,20 @@ final class CheckPlanner {
                 if (!done.contains(check.key()) || mechanism.mayRepeat(check)) {
                     mechanism
                             .forecast(check, hypotheses, weights, supplyVolts)
-                            .map(f -> weighed(check, f, seen.apply(outcomes(f, weights)), weights))
+                            .map(
+                                    f ->
+                                            weighed(
+                                                    check,
+                                                    f,
+                                                    seen.apply(
+                                                            unlisted.in(f, weights, told.unlike())),
+                                                    weights))
                             .ifPresent(next::add);
                 }
             }
         }
         next.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
         return next;
-    }
-
-    private List<double[]> outcomes(Mechanism.Forecast forecast, double[] weights) {
-        return unlisted.in(forecast, weights);
     }
 
     /** Whether a repair came later of something that may have made a piece what it was. */

@@ -17,9 +17,9 @@ import java.util.stream.IntStream;
  */
 public final class Hypotheses {
     /**
-     * A list of causes is never complete: one complaint in sixteen turns out to be something new.
+     * A list of causes is never complete: one complaint in fourteen turns out to be something new.
      */
-    private static final double PRIOR_SOMETHING_ELSE = 0.06;
+    private static final double PRIOR_SOMETHING_ELSE = 0.07;
 
     /**
      * One complaint in ten is not reproduced: misuse, a passing condition, or mended on the way.

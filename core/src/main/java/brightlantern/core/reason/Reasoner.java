@@ -102,11 +102,12 @@ public final class Reasoner {
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
     public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
-        List<Learned> learned = learned(newest(evidence).stream().map(evidence::get).toList());
+        Unlisted.Told told = told(newest(evidence).stream().map(evidence::get).toList());
+        List<Learned> learned = told.pieces();
         Posterior posterior = new Posterior(hypotheses);
         learned.forEach(l -> posterior.learn(l.logs()));
         return planner.next(
-                learned,
+                told,
                 posterior.weights(),
                 Pairs.of(hypotheses, learned, this::together),
                 supplyVolts);
@@ -199,12 +200,22 @@ public final class Reasoner {
                 1 - weights[hypotheses.healthy()],
                 nameOf(likeliest),
                 since.tells(),
-                planner.next(shown, weights, Optional.empty(), supplyVolts).stream()
+                planner
+                        .next(
+                                new Unlisted.Told(shown, Unlisted.UNLIKE),
+                                weights,
+                                Optional.empty(),
+                                supplyVolts)
+                        .stream()
                         .filter(c -> c.bits() > 0)
                         .findFirst());
     }
 
     private List<Learned> learned(List<Evidence> pieces) {
+        return told(pieces).pieces();
+    }
+
+    private Unlisted.Told told(List<Evidence> pieces) {
         return new Unlisted(hypotheses)
                 .in(
                         pieces.stream().map(this::weighed).toList(),

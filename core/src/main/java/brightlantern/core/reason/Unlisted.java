@@ -19,18 +19,26 @@ public final class Unlisted {
     /** How a piece of evidence, or a check, tells of it. */
     public enum Shows {
         /** What listed causes make fail or work, it does as well. */
-        THE_LIKE(0.3),
+        THE_LIKE,
         /** Where it touches what is looked at, anything. */
-        ANYTHING(1),
+        ANYTHING,
         /** What its mechanism says, wherever that is. */
-        ITS_OWN(1);
-
-        private final double own;
-
-        Shows(double own) {
-            this.own = own;
-        }
+        ITS_OWN
     }
+
+    /** Of what it touches in a circuit so much is not like what listed ones show, at first. */
+    static final double UNLIKE = 0.3;
+
+    /** That is worth so many pieces; what was seen since counts beside it. */
+    private static final double WORTH = 2;
+
+    /**
+     * Pieces with what the unlisted cause makes of them.
+     *
+     * @param unlike share of what it touches that will not be like what listed ones show: one that
+     *     has shown the like again and again goes on doing so (Beta-Bernoulli)
+     */
+    record Told(List<Learned> pieces, double unlike) {}
 
     /** A place that listed causes of so much weight touch, it touches half of the time. */
     private static final double HALF = 0.05;
@@ -55,46 +63,47 @@ public final class Unlisted {
      * @param shows how a piece tells of it
      * @param near the hypotheses that stand where a piece tells of, if anything says so
      */
-    List<Learned> in(
+    Told in(
             List<Learned> learned,
             Function<Evidence, Shows> shows,
             Function<Evidence, Optional<boolean[]>> near) {
         Posterior listed = new Posterior(hypotheses);
         List<Learned> changed = new ArrayList<>(learned);
+        double alike = WORTH * (1 - UNLIKE);
+        double unlike = WORTH * UNLIKE;
         // what is foretold depends on what is known before; the order of finding must not matter
         Comparator<Learned> alone =
                 Comparator.comparing(l -> shows.apply(l.piece()) == Shows.THE_LIKE);
-        learned.stream()
-                .sorted(alone.thenComparing(l -> l.piece().key()))
-                .forEach(
-                        l -> {
-                            Shows its = shows.apply(l.piece());
-                            if (its != Shows.ITS_OWN) {
-                                double[] logs = l.logs().clone();
-                                logs[unlisted] =
-                                        Math.log(
-                                                most(
-                                                        logs,
-                                                        listed.weights(),
-                                                        its,
-                                                        near.apply(l.piece())));
-                                changed.set(learned.indexOf(l), new Learned(l.piece(), logs));
-                            }
-                            listed.learn(l.logs());
-                        });
-        return changed;
-    }
-
-    /**
-     * It is one of many that stand near: where a piece shows what listed ones foretell, one that
-     * does not touch it, and where it does not, one that does (profile likelihood).
-     */
-    private double most(double[] logs, double[] weights, Shows shows, Optional<boolean[]> near) {
-        double[] chances = exp(logs);
-        double touching = its(chances, weights, own(shows, touched(logs, weights)));
-        return near.map(n -> its(chances, weights, own(shows, sum(weights, n))))
-                .map(standing -> Math.max(touching, standing))
-                .orElse(touching);
+        List<Learned> sorted =
+                learned.stream().sorted(alone.thenComparing(l -> l.piece().key())).toList();
+        for (Learned l : sorted) {
+            Shows its = shows.apply(l.piece());
+            if (its != Shows.ITS_OWN) {
+                double[] weights = listed.weights();
+                double[] logs = l.logs().clone();
+                double[] chances = exp(logs);
+                double like = its == Shows.ANYTHING ? 1 : unlike / (alike + unlike);
+                double touched = touching(touched(logs, weights));
+                double fits = its(chances, weights, like * touched);
+                double most =
+                        near.apply(l.piece())
+                                .map(n -> its(chances, weights, like * touching(sum(weights, n))))
+                                .orElse(fits);
+                // one of many that stand near: where a piece shows what listed ones foretell, one
+                // that does not touch it, and where it does not, one that does (profile likelihood)
+                logs[unlisted] = Math.log(Math.max(fits, most));
+                changed.set(learned.indexOf(l), new Learned(l.piece(), logs));
+                if (its == Shows.THE_LIKE) {
+                    double odd = like * chances[unlisted];
+                    double same = (1 - like) * its(chances, weights, 0);
+                    double so = odd + same > 0 ? odd / (odd + same) : UNLIKE;
+                    unlike += touched * so;
+                    alike += touched * (1 - so);
+                }
+            }
+            listed.learn(l.logs());
+        }
+        return new Told(changed, unlike / (alike + unlike));
     }
 
     private static double sum(double[] weights, boolean[] those) {
@@ -117,8 +126,9 @@ public final class Unlisted {
         return sum;
     }
 
-    private static double own(Shows shows, double touched) {
-        return shows.own * (touched + HALF * ANYWHERE) / (touched + HALF);
+    /** How often it touches a place that listed causes of this weight touch. */
+    private static double touching(double weight) {
+        return (weight + HALF * ANYWHERE) / (weight + HALF);
     }
 
     private static double[] exp(double[] logs) {
@@ -130,12 +140,14 @@ public final class Unlisted {
     }
 
     /** What it makes of the outcomes of a check: an array over hypotheses for each outcome. */
-    List<double[]> in(Mechanism.Forecast forecast, double[] weights) {
+    List<double[]> in(Mechanism.Forecast forecast, double[] weights, double unlike) {
         List<double[]> outcomes = forecast.outcomes();
         if (forecast.unlisted() == Shows.ITS_OWN) {
             return outcomes;
         }
-        double own = own(forecast.unlisted(), moved(outcomes, weights));
+        double own =
+                (forecast.unlisted() == Shows.ANYTHING ? 1 : unlike)
+                        * touching(moved(outcomes, weights));
         List<double[]> changed = new ArrayList<>();
         for (double[] chances : outcomes) {
             double[] all = chances.clone();
