@@ -32,7 +32,7 @@ final class DescriptionCheck {
     }
 
     static String line(VehicleDescription bare) {
-        VehicleDescription d = CircuitSuspects.added(bare.withSuspects(NetworkSuspects.of(bare)));
+        VehicleDescription d = CircuitSuspects.added(NetworkSuspects.added(bare));
         List<Component> parts =
                 d.circuits().stream().flatMap(c -> c.components().stream()).toList();
         return "%s: components %d, connectors %d, pins %d, sensors %d, suspects %d, checks %d, symptoms %d, codes %d"

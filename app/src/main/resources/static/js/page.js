@@ -10,6 +10,7 @@ import './copy.js';
 import './pictures.js';
 import './sign.js';
 import './scroll.js';
+import './sheet.js';
 
 const csrf = document.querySelector('meta[name=csrf]');
 const job = document.body.dataset.job;

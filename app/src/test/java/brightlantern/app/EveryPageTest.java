@@ -37,6 +37,7 @@ class EveryPageTest {
                 .replaceAll("modules/[^/?]+", "modules/x")
                 .replaceAll("procedures/[^/?]+", "procedures/x")
                 .replaceAll("hand/[^/?]+", "hand/x")
+                .replaceAll("parts/[^/?]+", "parts/x")
                 .replaceAll("(circuit|point|condition|view|check)=[^&]*", "$1=x");
     }
 

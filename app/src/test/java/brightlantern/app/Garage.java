@@ -35,6 +35,7 @@ final class Garage implements AutoCloseable {
     private static final Path VEHICLES = Path.of("../vehicles");
 
     private static final long MOST_NANOS = 90_000_000_000L;
+    private static final long ASK_NANOS = 50_000_000;
 
     final ConfigurableApplicationContext app;
     private final List<StandInVehicle> vehicles = new ArrayList<>();
@@ -209,7 +210,7 @@ final class Garage implements AutoCloseable {
                 throw new AssertionError("Waited in vain for " + what);
             }
             // what takes long to ask is asked less often: others want the processor as well
-            LockSupport.parkNanos(Math.max(5_000_000, 2 * (System.nanoTime() - asked)));
+            LockSupport.parkNanos(Math.max(ASK_NANOS, 4 * (System.nanoTime() - asked)));
             asked = System.nanoTime();
         }
     }

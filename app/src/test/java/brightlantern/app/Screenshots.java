@@ -63,6 +63,7 @@ class Screenshots {
             shot("exercise");
             tech.run("throttle");
             tech.probe("G12", "c-nothing-vane-motor");
+            shop.go("/jobs/" + tech.job() + "/probe?circuit=air-actuators&point=G12");
             shot("probe");
             tech.stage("trace");
             shot("trace");

@@ -144,7 +144,7 @@ class UnluckyTest {
     @Test
     void lettersWhereAReadingShouldBeAndReadingsByHand() {
         shop.go("/jobs/" + tech.job() + "/probe?point=G12");
-        shop.click("details summary");
+        shop.unfold("details");
         shop.type("#volts", "about two");
         shop.click("#typed");
         shop.waitForText(
@@ -153,7 +153,7 @@ class UnluckyTest {
         assertThat(shop.one("#volts").getDomProperty("value")).isEqualTo("about two");
         for (String[] reading : new String[][] {{"nothing", "0.01"}, {"bulb", "3,40"}}) {
             shop.go("/jobs/" + tech.job() + "/probe?point=G12");
-            shop.click("details summary");
+            shop.unfold("details");
             shop.choose("#typed-condition", reading[0]);
             shop.type("#supply", "12.5");
             // Enter does what the field asks for, and moves nothing

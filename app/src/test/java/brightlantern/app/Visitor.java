@@ -9,6 +9,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -16,6 +17,8 @@ import java.util.stream.Collectors;
 /** Reads pages and sends forms without a browser, as one signed-in person. */
 final class Visitor {
     private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
+
+    private static final long STAY_NANOS = 700_000_000;
 
     private final String base;
     private final CookieManager cookies = new CookieManager();
@@ -56,6 +59,28 @@ final class Visitor {
         } catch (IOException | InterruptedException broken) {
             throw new IllegalStateException(broken);
         }
+    }
+
+    /** Asks for a part of a page again and again, as a browser does that has the page open. */
+    Stay stays(String path) {
+        Thread asking =
+                new Thread(
+                        () -> {
+                            while (!Thread.currentThread().isInterrupted()) {
+                                reads(path);
+                                LockSupport.parkNanos(STAY_NANOS);
+                            }
+                        });
+        asking.setDaemon(true);
+        asking.setUncaughtExceptionHandler((thread, ended) -> {});
+        asking.start();
+        return asking::interrupt;
+    }
+
+    /** A page that is open until it is closed. */
+    interface Stay extends AutoCloseable {
+        @Override
+        void close();
     }
 
     /** Sends a form with the token of the page that it stands on. */

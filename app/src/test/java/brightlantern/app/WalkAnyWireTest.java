@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.job.Repairs;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
@@ -19,6 +20,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -110,21 +113,24 @@ class WalkAnyWireTest {
             shop.press(form + " button[formaction]");
             return;
         }
-        if (circuits.compared().containsKey(finding)) {
-            double right = v.simulation().felt(circuits.compared().get(finding).value());
+        if (circuits.hands().compared().containsKey(finding)) {
+            double right = v.simulation().felt(circuits.hands().compared().get(finding).value());
             shop.type("[id='own-" + finding + "']", String.format(Locale.ROOT, "%.1f", right));
             shop.press("[id='finding-" + finding + "'] form:nth-of-type(2) button");
             return;
         }
         String value;
-        if (finding.startsWith("move-")) {
-            value = circuits.jumps(finding.substring(5)) ? "jumps" : "steady";
+        if (circuits.hands().ohms().containsKey(finding)) {
+            Gauge gauge = circuits.hands().ohms().get(finding);
+            value = gauge.at(circuits.hands().ohms(gauge) / gauge.nominal()).id();
+        } else if (finding.startsWith("move-")) {
+            value = circuits.hands().jumps(finding.substring(5)) ? "jumps" : "steady";
         } else if (finding.startsWith("along-")) {
-            value = circuits.along(finding.substring(6)).id();
+            value = circuits.hands().along(finding.substring(6)).id();
         } else if (finding.startsWith("behind-")) {
-            value = circuits.behind(finding.substring(7)).id();
+            value = circuits.hands().behind(finding.substring(7)).id();
         } else if (finding.startsWith("pins-")) {
-            String pins = circuits.pins(finding.substring(5));
+            String pins = circuits.hands().pins(finding.substring(5));
             value = pins.startsWith("Pin ") ? pins.split(" ")[1] : "clean";
         } else {
             String label = shop.text(form + " label");
@@ -269,10 +275,17 @@ class WalkAnyWireTest {
         shop.press("#sensors a[href*='oil-sensor']");
         assertThat(shop.text("#culprit"))
                 .isEqualTo("Nothing was done here yet: begin with the first step.");
-        assertThat(shop.browser.findElements(By.cssSelector("#walk tbody tr"))).hasSize(7);
+        assertThat(shop.browser.findElements(By.cssSelector("#walk tbody tr"))).hasSize(8);
+
+        shop.go("/jobs/" + tech.job() + "/probe?find=oil+sensor");
+        shop.press("#found a[href*='/parts/']");
+        assertThat(shop.text("#lost")).contains("Oil temperature sensor");
+        shop.go("/jobs/" + tech.job() + "/probe/parts/none");
+        assertThat(shop.text("main")).contains("has a part or connector 'none'");
 
         String finding = "gauge-oil-sensor-compared";
         shop.go("/jobs/" + tech.job() + "/trace");
+        shop.one("[data-lines] > *");
         List<WebElement> lines = shop.browser.findElements(By.cssSelector("[data-lines] > *"));
         String find = "input[aria-label$='findings by hand']";
         shop.type(find, "oil temperature");
@@ -293,6 +306,17 @@ class WalkAnyWireTest {
         follow(v);
         shop.go("/jobs/" + tech.job() + "/probe/sensors/oil-sensor");
         assertThat(shop.text("#culprit")).isEqualTo("The sensor lies.");
+        shop.go("/jobs/" + tech.job() + "/probe?circuit=engine-temperatures");
+        assertThat(shop.browser.findElements(By.cssSelector(".sheet-drawing .lit.likely")))
+                .as("of all the sheet one part is left")
+                .hasSize(1);
+        assertThat(shop.text("#in-question")).startsWith("Lit: ");
+        String whole = shop.one("#circuit").getDomAttribute("viewBox");
+        shop.click("[data-by=nearer]");
+        assertThat(shop.one("#circuit").getDomAttribute("viewBox")).isNotEqualTo(whole);
+        shop.click("[data-by=whole]");
+        assertThat(shop.one("#circuit").getDomAttribute("viewBox")).isEqualTo(whole);
+        shop.go("/jobs/" + tech.job() + "/probe/sensors/oil-sensor");
         assertThat(shop.text("#walk")).contains("tells").contains("too little");
     }
 
@@ -399,7 +423,7 @@ class WalkAnyWireTest {
         shop.one("#file").sendKeys(csv.toString());
         shop.press("#bring");
         assertThat(shop.text("#read")).isEqualTo("What happened between two readings?");
-        shop.click("details summary");
+        shop.unfold("details");
         List<String> roles =
                 List.of("STARTER_CURRENT", "INTAKE", "EXHAUST", "CRANKCASE", "FIRST_CYLINDER");
         for (int i = 0; i < roles.size(); i++) {
@@ -436,8 +460,25 @@ class WalkAnyWireTest {
         v.simulation().driver(Driver.away().key(2));
         tech.sweep();
         assertThat(tech.known()).doesNotStartWith("Drive bus wire broken");
-        assertThat(next()).contains("captures?plan=bus-drive");
-        shop.go(next());
+        assertThat(next()).endsWith("#finding-wires-drive");
+        shop.type("#meter-reads", "60");
+        shop.press("#keep-reading");
+        assertThat(shop.text(".error[role=alert]"))
+                .contains("'60' was not kept: the vehicle says that its key is on.");
+        v.simulation().driver(Driver.away().key(0));
+        shop.waitForText("[data-head=ignition]", "off");
+        shop.type("#meter-reads", "some");
+        shop.press("#keep-reading");
+        assertThat(shop.text(".error[role=alert]"))
+                .isEqualTo(
+                        "Your meter: expected a number in Ω, such as 1200 or 1.2 kΩ, found 'some'.");
+        Matcher read = Pattern.compile("([\\d.]+) Ω").matcher(v.tools().measure("wires-drive"));
+        assertThat(read.find()).isTrue();
+        shop.type("#meter-reads", read.group(1));
+        shop.press("#keep-reading");
+        assertThat(shop.text("#rail")).contains(read.group(1) + ", about 120 Ω");
+        v.simulation().driver(Driver.away().key(2));
+        shop.go("/jobs/" + tech.job() + "/probe/captures?plan=bus-drive");
         shop.press("#record");
         shop.press("#look");
         assertThat(shop.text("#read"))

@@ -229,19 +229,19 @@ class WatchTest {
                 "throttle.actual");
 
         // a list is kept and used again
-        shop.click("details:has(#list-name) summary");
+        shop.unfold("details:has(#list-name)");
         shop.type("#list-name", "spark");
         shop.press("#keep-list");
         assertThat(shop.text(".notice")).contains("'spark' was kept");
         assertThat(shop.text("#list")).contains("spark");
 
         // a condition that is not understood is shown at its place
-        shop.click("details:has(#from) summary");
+        shop.unfold("details:has(#from)");
         shop.type("#from", "vehicle.sped > 20 km/h");
         shop.press("#take-start");
         assertThat(shop.text(".error")).contains("^ expected a value of this vehicle");
 
-        shop.click("details:has(#from) summary");
+        shop.unfold("details:has(#from)");
         shop.type("#from", "vehicle.speed > 20 km/h");
         shop.type("#before", "3");
         shop.type("#until", "vehicle.speed < 5 km/h");
@@ -276,7 +276,7 @@ class WatchTest {
     /** While the program looks on, the vehicle moves off: engine speed follows the throttle. */
     private void lookOn(String watch) throws Exception {
         shop.go(watch);
-        shop.click("details:has(#look-on) summary");
+        shop.unfold("details:has(#look-on)");
         shop.choose("#command", "throttle.target");
         shop.choose("#answers", "throttle.actual");
         shop.type("#seconds", "8");

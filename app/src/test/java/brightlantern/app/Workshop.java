@@ -16,6 +16,7 @@ import java.util.function.Function;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.ElementClickInterceptedException;
+import org.openqa.selenium.ElementNotInteractableException;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.OutputType;
 import org.openqa.selenium.StaleElementReferenceException;
@@ -165,9 +166,34 @@ final class Workshop implements AutoCloseable {
     }
 
     void type(String css, String text) {
-        WebElement field = one(css);
-        field.clear();
+        until("a field " + css, b -> typed(b.findElement(By.cssSelector(css)), text));
+    }
+
+    /** Nothing when it cannot be typed into yet. */
+    private static Boolean typed(WebElement field, String text) {
+        try {
+            field.clear();
+        } catch (ElementNotInteractableException folded) {
+            return null;
+        }
         field.sendKeys(text);
+        return true;
+    }
+
+    /** Opens what is folded away; what is open stays open. */
+    void unfold(String css) {
+        until(
+                "open " + css,
+                b -> {
+                    if (isFolded(b, css)) {
+                        clicked(b, css + " summary");
+                    }
+                    return isFolded(b, css) ? null : true;
+                });
+    }
+
+    private static boolean isFolded(ChromeDriver b, String css) {
+        return b.findElement(By.cssSelector(css)).getDomAttribute("open") == null;
     }
 
     void choose(String css, String value) {

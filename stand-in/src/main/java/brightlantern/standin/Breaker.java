@@ -79,6 +79,7 @@ public final class Breaker {
     public List<Part.Failure> mechanical() {
         List<Part.Failure> all = new ArrayList<>();
         vehicle.simulation()
+                .damage()
                 .failings()
                 .forEach(
                         f ->
@@ -135,7 +136,7 @@ public final class Breaker {
         synchronized (vehicle) {
             Driver before = vehicle.simulation().driver();
             if (!beside) {
-                boolean unsettled = vehicle.simulation().isBroken();
+                boolean unsettled = vehicle.simulation().damage().isBroken();
                 vehicle.whole();
                 if (unsettled) {
                     // what it had learned with the fault in place it has to forget
@@ -161,11 +162,11 @@ public final class Breaker {
      * modules watch.
      */
     private Optional<Broken> mechanically(Part.Failure failure, double size) {
-        Mechanics.Failing failing = vehicle.simulation().failing(failure.of());
+        Mechanics.Failing failing = vehicle.simulation().damage().failing(failure.of());
         return driven(
                 failure,
                 size,
-                () -> vehicle.simulation().fail(failing, size),
+                () -> vehicle.simulation().damage().fail(failing, size),
                 failing.stood(),
                 () -> vehicle.repair(failing.repair()));
     }
@@ -178,7 +179,7 @@ public final class Breaker {
                         vehicle.simulation()
                                 .fail(VehicleSimulation.PLANT, failure.mode(), failure.of(), size),
                 false,
-                () -> vehicle.simulation().mend(failure.of()));
+                () -> vehicle.simulation().damage().mend(failure.of()));
     }
 
     private Optional<Broken> driven(
@@ -249,7 +250,7 @@ public final class Breaker {
         wrong.removeAll(already);
         vehicle.simulation().driver(before);
         if (wrong.isEmpty()) {
-            vehicle.simulation().mend(failure.of());
+            vehicle.simulation().damage().mend(failure.of());
             return Optional.empty();
         }
         List<Gauge> seen = wrong.stream().filter(Gauge::told).toList();

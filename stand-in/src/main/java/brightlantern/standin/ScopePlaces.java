@@ -19,6 +19,9 @@ import java.util.stream.Collectors;
 final class ScopePlaces implements Scope.Places {
     private static final double NOISE_VOLTS = 0.004;
 
+    /** Battery plus against battery minus. */
+    private static final String SUPPLY = "supply";
+
     private final VehicleSimulation simulation;
     private final Optional<Crank> crank;
     private final Random random = new Random(11);
@@ -37,7 +40,10 @@ final class ScopePlaces implements Scope.Places {
 
     @Override
     public boolean knows(String place) {
-        return isEngine(place) || buses.knows(place) || simulation.volts(place).isPresent();
+        return place.equals(SUPPLY)
+                || isEngine(place)
+                || buses.knows(place)
+                || simulation.volts(place).isPresent();
     }
 
     private boolean isEngine(String place) {
@@ -59,6 +65,11 @@ final class ScopePlaces implements Scope.Places {
         if (!engine.isEmpty()) {
             all.putAll(
                     crank.orElseThrow().waves().turn(simulation.plant(), engine, seconds, count));
+        }
+        if (wanted.contains(SUPPLY)) {
+            double[] wave = simulation.plant().supplyWave(seconds, count);
+            Arrays.setAll(wave, i -> wave[i] + NOISE_VOLTS * random.nextGaussian());
+            all.put(SUPPLY, wave);
         }
         for (String place : wanted) {
             all.computeIfAbsent(place, p -> volts(simulation.volts(p).orElse(0), count));

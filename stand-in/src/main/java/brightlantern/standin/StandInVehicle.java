@@ -37,8 +37,11 @@ public final class StandInVehicle implements AutoCloseable {
     private static final double DRIVING_KMH = 30;
     private static final long SLICE_NANOS = 10_000_000L;
 
-    /** Missed messages are judged ten times a second. */
-    private static final int SLICES_PER_LISTEN = 10;
+    /** Monitors look twenty times a second. */
+    private static final int SLICES_PER_LOOK = 5;
+
+    /** Missed messages are judged five times a second. */
+    private static final int SLICES_PER_LISTEN = 20;
 
     /**
      * Sleep between two turns of the clock; whoever looks at the vehicle in between advances it.
@@ -60,6 +63,7 @@ public final class StandInVehicle implements AutoCloseable {
     private InetAddress address;
     private volatile DoipGateway gateway;
     private final Scope scope;
+    private final ToolBox tools;
     private final List<ScpiServer> instruments = new ArrayList<>();
     private volatile int hurry = 1;
     private volatile boolean closed;
@@ -102,6 +106,7 @@ public final class StandInVehicle implements AutoCloseable {
                         fitted,
                         this::catchUp,
                         this::drivenSeconds);
+        tools = new ToolBox(simulation, wires);
         missing = new MissMonitors(description, wires, fitted::contains);
         scope =
                 new Scope(
@@ -114,7 +119,7 @@ public final class StandInVehicle implements AutoCloseable {
                                         () -> simulation.driver().key() == 2,
                                         new Random(serial))));
         quiet = new QuietMonitors(description, simulation.monitored());
-        simulation.repairs().forEach(repairs::put);
+        simulation.damage().repairs().forEach(repairs::put);
         new NetworkModel(description.network())
                 .elements()
                 .forEach(e -> repairs.put("wire-" + e.id(), "On the wire: mend " + e.name()));
@@ -203,6 +208,11 @@ public final class StandInVehicle implements AutoCloseable {
         return wires;
     }
 
+    /** What a technician measures at it. */
+    public ToolBox tools() {
+        return tools;
+    }
+
     public VehicleDescription description() {
         return description;
     }
@@ -231,7 +241,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     public void repair(String id) {
         wires.mend(id.replaceFirst("^wire-", ""));
-        simulation.repair(id);
+        simulation.damage().repair(id);
     }
 
     /** Numbers of the codes that its modules hold as failed. */
@@ -271,15 +281,24 @@ public final class StandInVehicle implements AutoCloseable {
         if (simulation.running() && simulation.reading("vehicle.speed").orElse(0.0) > DRIVING_KMH) {
             driven += SLICE_SECONDS;
         }
-        simulation.watch(SLICE_SECONDS, this::report);
         if (key == 2) {
+            slices++;
+            look();
+        }
+    }
+
+    /** Lets the monitors look whose turn it is. */
+    private void look() {
+        if (slices % SLICES_PER_LOOK == 0) {
+            double seconds = SLICES_PER_LOOK * SLICE_SECONDS;
+            simulation.watch(seconds, this::report);
             quiet.watch(
-                    SLICE_SECONDS,
+                    seconds,
                     simulation.running(),
                     simulation.reading("body.supply").orElse(12.0),
                     this::report);
         }
-        if (key == 2 && ++slices % SLICES_PER_LISTEN == 0) {
+        if (slices % SLICES_PER_LISTEN == 0) {
             missing.watch(simulation.seconds(), SLICES_PER_LISTEN * SLICE_SECONDS, this::report);
         }
     }

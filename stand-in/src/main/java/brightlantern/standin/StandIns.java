@@ -185,7 +185,7 @@ public final class StandIns {
             if (f.failure().isEmpty()) {
                 simulation.fail(f.part(), f.mode(), f.of(), f.size());
             } else {
-                simulation.fail(simulation.failing(f.failure()), f.size());
+                simulation.damage().fail(simulation.damage().failing(f.failure()), f.size());
             }
         }
         StandInVehicle vehicle = new StandInVehicle(d, simulation, wires, serial);

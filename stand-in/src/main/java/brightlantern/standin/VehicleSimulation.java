@@ -1,13 +1,8 @@
 package brightlantern.standin;
 
-import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.code.Dtc;
-import brightlantern.core.signal.Scaling;
-import brightlantern.core.signal.Value;
 import brightlantern.core.sound.Wav;
-import brightlantern.core.suspect.Effect;
-import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Crank;
@@ -20,7 +15,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -58,10 +52,8 @@ public final class VehicleSimulation {
     private final List<PlantMonitor> monitors = new ArrayList<>();
     private final Map<PlantMonitor, Mechanics.Notice> notices = new LinkedHashMap<>();
     private final Set<Mechanics.Notice> noticed = new LinkedHashSet<>();
-    private final Map<String, Mechanics.Failing> failings = new LinkedHashMap<>();
-    private final Set<Mechanics.Failing> broken = new LinkedHashSet<>();
+    private final Damage damage;
     private final Map<String, Mechanics.Measure> measures = new LinkedHashMap<>();
-    private final Map<String, String> repairs = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
     private Optional<Circuits> circuits = Optional.empty();
     private volatile double clockBehind;
@@ -71,7 +63,7 @@ public final class VehicleSimulation {
     VehicleSimulation(VehicleDescription description, Plant plant) {
         this.description = description;
         this.plant = plant;
-        description.suspects().forEach(s -> repairs.put(s.repair().id(), s.repair().name()));
+        this.damage = new Damage(description, this);
         readings.put("engine.speed", plant::rpm);
         readings.put("engine.state", () -> plant.running() ? 2.0 : plant.cranking() ? 1.0 : 0.0);
         readings.put("engine.supply", () -> plant.volts() - 0.03);
@@ -84,6 +76,11 @@ public final class VehicleSimulation {
         readings.put("odometer", () -> plant.kilometres() - reading("odometer.behind").orElse(0.0));
         readings.put("clock", () -> FIRST_MORNING + plant.seconds() - clockBehind);
         readings.putAll(plant.sensors());
+    }
+
+    /** What breaks in it and is mended. */
+    Damage damage() {
+        return damage;
     }
 
     public Plant plant() {
@@ -162,15 +159,11 @@ public final class VehicleSimulation {
     /** What can break in it that is not electrical. */
     void with(Mechanics its) {
         its.measures().forEach(m -> measures.put(m.id(), m));
-        for (Mechanics.Failing f : its.failures()) {
-            if (f.at().stream().anyMatch(a -> has(a.part()))) {
-                failings.put(f.id(), f);
-                repairs.putIfAbsent(f.repair(), "Mend: " + f.name());
-            }
-        }
+        damage.with(its);
     }
 
-    private boolean has(String part) {
+    /** Whether it has a part of that name. */
+    boolean has(String part) {
         return part.equals(PLANT) || parts.containsKey(part);
     }
 
@@ -195,46 +188,6 @@ public final class VehicleSimulation {
         List<Mechanics.Notice> all = List.copyOf(noticed);
         noticed.clear();
         return all;
-    }
-
-    /** All that can break in it and is not electrical. */
-    List<Mechanics.Failing> failings() {
-        return List.copyOf(failings.values());
-    }
-
-    /**
-     * One of {@link #failings}.
-     *
-     * @throws IllegalArgumentException when there is no such
-     */
-    Mechanics.Failing failing(String id) {
-        return Optional.ofNullable(failings.get(id))
-                .orElseThrow(
-                        () ->
-                                new IllegalArgumentException(
-                                        "Nothing called '"
-                                                + id
-                                                + "' can break in "
-                                                + description.id()));
-    }
-
-    /** Whether something is broken in it that is not electrical. */
-    boolean isBroken() {
-        return !broken.isEmpty();
-    }
-
-    /**
-     * Something that is not electrical breaks.
-     *
-     * @param size in the unit of its modes
-     */
-    void fail(Mechanics.Failing failing, double size) {
-        broken.add(failing);
-        for (Mechanics.At at : failing.at()) {
-            if (has(at.part())) {
-                fail(at.part(), at.mode(), at.of(), at.size() == 0 ? size : at.size());
-            }
-        }
     }
 
     /** These codes forbid a routine while they are stored. */
@@ -393,18 +346,6 @@ public final class VehicleSimulation {
 
     /** Does one of {@link #acts}; what is seen of it, in words, or nothing. */
     public String act(String id) {
-        if (measures.containsKey(id)) {
-            Mechanics.Measure its = measures.get(id);
-            return String.format(Locale.ROOT, its.says(), measured(its));
-        }
-        if (compared().containsKey(id)) {
-            Value value = description.value(compared().get(id).value()).orElseThrow();
-            return String.format(
-                    Locale.ROOT,
-                    "Your instrument reads %s %s.",
-                    Scaling.show(value, felt(value.id())),
-                    value.show());
-        }
         return all().stream()
                 .map(part -> part.act(id))
                 .filter(seen -> !seen.isEmpty())
@@ -412,17 +353,8 @@ public final class VehicleSimulation {
                 .orElse("");
     }
 
-    /** What can be measured at it by hand, id → name; done as {@link #act}. */
-    public Map<String, String> gauges() {
-        Map<String, String> all = new LinkedHashMap<>();
-        measures.values().forEach(m -> all.put(m.id(), m.name()));
-        compared().forEach((id, g) -> all.put(id, g.name()));
-        return all;
-    }
-
-    /** What instruments of one's own can be held beside, by what the act is called. */
-    private Map<String, Gauge> compared() {
-        return circuits.map(Circuits::compared).orElse(Map.of());
+    VehicleDescription description() {
+        return description;
     }
 
     /**
@@ -442,34 +374,6 @@ public final class VehicleSimulation {
     /** What a gauge tells. */
     double measured(Mechanics.Measure measure) {
         return reading(Mechanics.GEAR + "." + measure.of()).orElseThrow();
-    }
-
-    /** Offered repairs, id → name, beside those of the wires. */
-    Map<String, String> repairs() {
-        return Map.copyOf(repairs);
-    }
-
-    /** Carries out a repair; it mends what it concerns, if that was broken. */
-    void repair(String id) {
-        mend(id);
-        description.suspects().stream().filter(s -> s.repair().id().equals(id)).forEach(this::mend);
-    }
-
-    private void mend(Suspect suspect) {
-        mend(suspect.id());
-        suspect.effect().flatMap(Effect::part).ifPresent(this::mend);
-    }
-
-    private void mend(Mechanics.Failing failing) {
-        failing.at().stream()
-                .filter(a -> has(a.part()))
-                .forEach(a -> fail(a.part(), a.mode(), a.of(), a.whole()));
-    }
-
-    void mend(String what) {
-        broken.stream().filter(f -> f.repair().equals(what)).forEach(this::mend);
-        broken.removeIf(f -> f.repair().equals(what));
-        all().forEach(part -> part.mend(what));
     }
 
     /** Modules whose stored VIN is another one. */

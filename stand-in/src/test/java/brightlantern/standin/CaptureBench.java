@@ -29,11 +29,12 @@ class CaptureBench {
             accused += ScopedCapture.judged(yard.built(id)).holds() ? 0 : 1;
             StandInVehicle v = yard.built(id);
             List<Mechanics.Failing> leaks =
-                    v.simulation().failings().stream()
+                    v.simulation().damage().failings().stream()
                             .filter(f -> MODES.contains(f.at().get(0).mode()))
                             .toList();
             Mechanics.Failing failing = leaks.get(random.nextInt(leaks.size()));
             v.simulation()
+                    .damage()
                     .fail(
                             failing,
                             failing.least()

@@ -24,13 +24,14 @@ class ComesAndGoesTest {
         var circuits = v.simulation().circuits().orElseThrow();
         circuits.fail("loose", "C-X83.1", 1);
         circuits.fail("series", "C-X83.2", 5000);
-        assertThat(circuits.pins("X83")).startsWith("Pin 2");
+        assertThat(circuits.hands().pins("X83")).startsWith("Pin 2");
         circuits.used(v::report);
-        assertThat(circuits.pins("X83")).startsWith("Pin 2");
+        assertThat(circuits.hands().pins("X83")).startsWith("Pin 2");
         circuits.mend("C-X83.2");
-        assertThat(circuits.pins("X83")).contains("clean and tight");
-        assertThat(circuits.jumps("X83")).isTrue();
+        assertThat(circuits.hands().pins("X83")).as("it holds loosely").startsWith("Pin 1");
+        assertThat(circuits.hands().jumps("X83")).isTrue();
         circuits.mend("C-X83.1");
+        assertThat(circuits.hands().pins("X83")).contains("clean and tight");
         assertThat(circuits.used(v::report)).isEmpty();
     }
 

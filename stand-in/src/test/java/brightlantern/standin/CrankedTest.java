@@ -23,8 +23,8 @@ class CrankedTest {
     })
     void tellsWhatLeaks(String vehicle, String fault, String outcome) {
         StandInVehicle v = yard.built(vehicle);
-        Mechanics.Failing failing = v.simulation().failing(fault);
-        v.simulation().fail(failing, (failing.least() + failing.most()) / 2);
+        Mechanics.Failing failing = v.simulation().damage().failing(fault);
+        v.simulation().damage().fail(failing, (failing.least() + failing.most()) / 2);
         CrankingStudy.Judgement judgement = ScopedCapture.judged(v);
         assertThat(judgement.outcome()).as(judgement.toString()).isEqualTo(outcome);
         v.whole();

@@ -47,7 +47,8 @@ class EveryFailureTest {
         String of = f.of();
         Optional<Effect> effect = s.effect();
         return switch (f.mode()) {
-            case "mechanical" -> v.simulation().failing(of).repair().equals(s.repair().id());
+            case "mechanical" ->
+                    v.simulation().damage().failing(of).repair().equals(s.repair().id());
             case NetworkBreaker.MODE ->
                     effect.filter(e -> e instanceof Effect.OfElement o && o.element().equals(of))
                             .isPresent();
@@ -73,6 +74,9 @@ class EveryFailureTest {
                             .isPresent();
             case "loose" ->
                     effect.filter(e -> e instanceof Effect.Loose o && o.of().equals(of))
+                            .isPresent();
+            case "stuck" ->
+                    effect.filter(e -> e instanceof Effect.Stuck o && o.of().equals(of))
                             .isPresent();
             case "drag" ->
                     effect.filter(e -> e instanceof Effect.Drag g && g.of().equals(of)).isPresent();

@@ -3,6 +3,10 @@ package brightlantern.standin;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.cylinder.CylinderStudy;
+import brightlantern.core.learned.LearnedStudy;
+import brightlantern.core.learned.LearnedValue;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
 import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
 import brightlantern.core.study.trim.TrimSet;
@@ -12,6 +16,8 @@ import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Driver.Program;
+import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -29,6 +35,11 @@ final class MechanicalChecks {
 
     /** What is found; empty for what cannot be done here. */
     Optional<Evidence> done(String finding) {
+        Optional<LearnedValue> learned =
+                d.learned().stream().filter(l -> l.finding().equals(finding)).findFirst();
+        if (learned.isPresent()) {
+            return Optional.of(new Evidence.Outcome(finding, learned(learned.get())));
+        }
         Optional<String> outcome =
                 switch (finding) {
                     case "cylinders" ->
@@ -41,6 +52,7 @@ final class MechanicalChecks {
                             ScopedCapture.cranked(v).map(CrankingStudy.Judgement::outcome);
                     case "left-first" ->
                             ScopedCapture.leaving(v).map(DepartureStudy.Judgement::outcome);
+                    case "ripple" -> Optional.of(ScopedCapture.rippled(v).outcome());
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
                             Optional.of(said("smoke-intake", "hose", "leaves", "none"));
@@ -56,6 +68,14 @@ final class MechanicalChecks {
                     default -> measured(finding);
                 };
         return outcome.map(o -> new Evidence.Outcome(finding, o));
+    }
+
+    private String learned(LearnedValue learned) {
+        Value value = d.value(learned.value()).orElseThrow();
+        double told = Scaling.shown(value, v.reading(learned.value()));
+        return LearnedStudy.of(
+                        learned, value, List.of(new LearnedStudy.Reading(Instant.EPOCH, told)))
+                .outcome();
     }
 
     private Optional<String> measured(String finding) {

@@ -83,7 +83,9 @@ class RecordCases {
     private static boolean isRight(
             Suspect named, Breaker.Broken broken, StandInVehicle v, boolean mechanical) {
         return mechanical
-                ? named.repair().id().equals(v.simulation().failing(broken.part()).repair())
+                ? named.repair()
+                        .id()
+                        .equals(v.simulation().damage().failing(broken.part()).repair())
                 : v.description()
                         .wiring()
                         .alike(broken.part())

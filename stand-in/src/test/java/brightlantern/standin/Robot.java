@@ -12,6 +12,7 @@ import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.RollCall;
+import brightlantern.core.reason.MeterFinding;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.NextStep;
 import brightlantern.core.reason.Ranking;
@@ -29,6 +30,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
@@ -45,6 +47,7 @@ final class Robot {
     private static final double OWN_SHARE = 0.015;
 
     private static final double METER_NOISE = 0.004;
+    private static final double OHM_NOISE = 0.01;
 
     /** A sweep asks each module so often, a roll call so often. */
     private static final int SWEPT = 2;
@@ -145,23 +148,31 @@ final class Robot {
             return Optional.empty();
         }
         if (look.finding().startsWith("pins-")) {
-            String seen = c.pins(look.finding().substring("pins-".length()));
+            String seen = c.hands().pins(look.finding().substring("pins-".length()));
             String outcome = seen.startsWith("Pin ") ? seen.split(" ")[1] : "clean";
             return Optional.of(new Evidence.Outcome(look.finding(), outcome));
         }
         if (look.finding().startsWith("move-")) {
-            boolean jumps = c.jumps(look.finding().substring("move-".length()));
+            boolean jumps = c.hands().jumps(look.finding().substring("move-".length()));
             return Optional.of(new Evidence.Outcome(look.finding(), jumps ? "jumps" : "steady"));
         }
         if (look.finding().startsWith("along-")) {
             String wire = look.finding().substring("along-".length());
-            return Optional.of(new Evidence.Outcome(look.finding(), c.along(wire).id()));
+            return Optional.of(new Evidence.Outcome(look.finding(), c.hands().along(wire).id()));
         }
         if (look.finding().startsWith("behind-")) {
             return Optional.of(
                     new Evidence.Outcome(
                             look.finding(),
-                            c.behind(look.finding().substring("behind-".length())).id()));
+                            c.hands().behind(look.finding().substring("behind-".length())).id()));
+        }
+        if (look.finding().startsWith("wires-")) {
+            double ohm =
+                    v.tools().ohms(look.finding().substring("wires-".length()))
+                            * (1 + OHM_NOISE * random.nextGaussian());
+            MeterFinding typed = MeterFinding.of(d, look.finding()).orElseThrow();
+            String read = typed.read("meter", String.format(Locale.ROOT, "%.1f", ohm)).id();
+            return Optional.of(new Evidence.Outcome(look.finding(), read));
         }
         for (Circuit circuit : d.circuits()) {
             for (Gauge g : circuit.gauges()) {
@@ -249,6 +260,10 @@ final class Robot {
             double held = right + OWN_SHARE * Math.abs(right) * random.nextGaussian();
             return g.compared(value, held, v.reading(g.value())).id();
         }
+        if (g.isOhms()) {
+            double read = c.hands().ohms(g) * (1 + OHM_NOISE * random.nextGaussian());
+            return g.at(read / g.nominal()).id();
+        }
         if (g.isAcross()) {
             double across =
                     c.volts(g.from()).orElseThrow()
@@ -260,8 +275,8 @@ final class Robot {
             return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
                     .id();
         }
-        if (!g.under().isEmpty()) {
-            c.set(g.under(), true);
+        if (!g.made().isEmpty()) {
+            c.set(g.made(), true);
         }
         String state =
                 c.seen().stream()
@@ -269,8 +284,8 @@ final class Robot {
                         .map(Circuits.Seen::state)
                         .findFirst()
                         .orElseThrow();
-        if (!g.under().isEmpty()) {
-            c.set(g.under(), false);
+        if (!g.made().isEmpty()) {
+            c.set(g.made(), false);
         }
         return g.bands().stream()
                 .filter(b -> b.name().equals(state))

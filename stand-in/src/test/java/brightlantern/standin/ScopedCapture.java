@@ -6,6 +6,7 @@ import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.RippleStudy;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.Bus;
@@ -90,6 +91,26 @@ final class ScopedCapture {
                         .anyMatch(c -> c.component("coil-" + cylinder).isPresent());
         return DepartureStudy.judge(
                 new ScopedCapture(vehicle).climbed(CapturePlan.leaving(cylinders, cylinder, coil)));
+    }
+
+    /** What the alternator gives at idle. */
+    static RippleStudy.Judgement rippled(StandInVehicle vehicle) {
+        ScopedCapture its = new ScopedCapture(vehicle);
+        CapturePlan plan = CapturePlan.ripple();
+        its.prepare(plan);
+        vehicle.simulation().driver(Driver.away().key(2));
+        vehicle.live(3);
+        vehicle.simulation().crank();
+        vehicle.live(8);
+        its.ask("TRIG:SOUR IMM");
+        its.ask("INIT");
+        vehicle.live(plan.seconds() + 1);
+        Capture capture = new Capture(plan.interval(), its.lanes(plan));
+        vehicle.simulation().driver(Driver.away());
+        vehicle.live(5);
+        vehicle.simulation().driver(Driver.away().key(2));
+        vehicle.live(3);
+        return RippleStudy.judge(capture).orElseThrow();
     }
 
     private Capture climbed(CapturePlan plan) {

@@ -41,7 +41,7 @@ public final class Shipped {
                 id,
                 i -> {
                     VehicleDescription d = vehicle(i);
-                    return CircuitSuspects.added(d.withSuspects(NetworkSuspects.of(d)));
+                    return CircuitSuspects.added(NetworkSuspects.added(d));
                 });
     }
 

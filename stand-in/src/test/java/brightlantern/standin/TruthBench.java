@@ -167,7 +167,7 @@ class TruthBench {
                     d.suspect(ended.ranking().lead().suspectId())
                             .map(s -> s.repair().id())
                             .orElse("");
-            String right = v.simulation().failing(broken.part()).repair();
+            String right = v.simulation().damage().failing(broken.part()).repair();
             boolean hit = named.equals(right);
             said(ended.ranking(), hit);
             first += hit ? 1 : 0;

@@ -100,6 +100,9 @@ class CaptureController {
         context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
         context.description().cylinders().ifPresent(c -> plans.addAll(leaving(context, c)));
         context.description()
+                .finding(CapturePlan.RIPPLE)
+                .ifPresent(f -> plans.add(CapturePlan.ripple()));
+        context.description()
                 .buses()
                 .forEach(
                         b -> {

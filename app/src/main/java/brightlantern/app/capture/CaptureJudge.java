@@ -11,6 +11,7 @@ import brightlantern.core.capture.CaptureReading;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.RippleStudy;
 import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.network.Bus;
 import brightlantern.core.suspect.Evidence;
@@ -69,6 +70,8 @@ class CaptureJudge {
 
     record Departed(DepartureStudy.Judgement judgement) implements Judged {}
 
+    record Rippled(RippleStudy.Judgement judgement) implements Judged {}
+
     record Wires(Bus bus, List<BusStudy.Station> stations, BusStudy.Judgement judgement)
             implements Judged {
         @Override
@@ -94,6 +97,15 @@ class CaptureJudge {
         Capture capture = opened.capture();
         if (capture.lane(LaneRole.HIGH_NEAR).isPresent()) {
             return wires(opened, job, description);
+        }
+        if (capture.lane(LaneRole.SUPPLY).isPresent()) {
+            return RippleStudy.judge(capture)
+                    .<Read>map(Rippled::new)
+                    .orElseGet(
+                            () ->
+                                    new Nothing(
+                                            "Its ripple cannot be judged. "
+                                                    + RippleStudy.whyNot(capture).orElse("")));
         }
         if (capture.lane(LaneRole.COUNT).isPresent()) {
             return DepartureStudy.judge(capture)
@@ -150,56 +162,43 @@ class CaptureJudge {
                 captures.open(head)
                         .map(o -> read(o, job, description))
                         .orElse(new Nothing("Nothing of it was kept."));
-        if (read instanceof Cranking cranking) {
-            file(job, description, cranking.judgement(), who);
-        } else if (read instanceof Departed departed) {
-            file(job, description, head.name(), departed.judgement(), who);
+        if (read instanceof Cranking c) {
+            String outcome = c.judgement().outcome();
+            file(job, description, CapturePlan.CRANKING, outcome, "One cranking", c, who);
+        } else if (read instanceof Departed d) {
+            String outcome = d.judgement().outcome();
+            file(job, description, LEFT_FIRST, outcome, head.name(), d, who);
+        } else if (read instanceof Rippled r) {
+            String outcome = r.judgement().outcome();
+            file(job, description, CapturePlan.RIPPLE, outcome, head.name(), r, who);
         } else if (read instanceof Wires wires) {
             file(job, wires, who);
         }
         return read.sentence();
     }
 
+    /** What speaks for no described outcome is told, and weighs nothing. */
     private void file(
             Job job,
             VehicleDescription description,
-            CrankingStudy.Judgement judgement,
+            String finding,
+            String outcome,
+            String name,
+            Judged read,
             String who) {
         boolean described =
-                description.finding(CapturePlan.CRANKING).stream()
+                description.finding(finding).stream()
                         .flatMap(f -> f.outcomes().stream())
-                        .anyMatch(o -> o.id().equals(judgement.outcome()));
+                        .anyMatch(o -> o.id().equals(outcome));
         findings.add(
                 job.id(),
                 "probe",
                 who,
-                "One cranking: " + judgement.sentence(),
-                Optional.of(judgement.holds()),
-                described
-                        ? Optional.of(
-                                new Evidence.Outcome(CapturePlan.CRANKING, judgement.outcome()))
-                        : Optional.empty(),
-                judgement.reasons(),
-                "one cranking");
-    }
-
-    private void file(
-            Job job,
-            VehicleDescription description,
-            String name,
-            DepartureStudy.Judgement judgement,
-            String who) {
-        findings.add(
-                job.id(),
-                "probe",
-                who,
-                name + ": " + judgement.sentence(),
-                Optional.of(judgement.holds()),
-                description
-                        .finding(LEFT_FIRST)
-                        .map(f -> new Evidence.Outcome(LEFT_FIRST, judgement.outcome())),
-                judgement.reasons(),
-                "who left first");
+                name + ": " + read.sentence(),
+                Optional.of(read.judgement().holds()),
+                described ? Optional.of(new Evidence.Outcome(finding, outcome)) : Optional.empty(),
+                read.reasons(),
+                finding);
     }
 
     private void file(Job job, Wires wires, String who) {

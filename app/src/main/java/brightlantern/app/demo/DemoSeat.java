@@ -90,46 +90,47 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     @Override
     public List<Sight> sights() {
         return circuits().map(Circuits::seen).orElse(List.of()).stream()
+                .filter(s -> !s.idle())
                 .map(s -> new Sight(s.name(), s.state(), s.under()))
                 .toList();
     }
 
     @Override
     public String pins(String plug) {
-        return circuits().map(c -> c.pins(plug)).orElse("There is no such connector.");
+        return circuits().map(c -> c.hands().pins(plug)).orElse("There is no such connector.");
     }
 
     @Override
     public String moved(String what) {
-        return circuits().filter(c -> c.jumps(what)).isPresent()
+        return circuits().filter(c -> c.hands().jumps(what)).isPresent()
                 ? "While it is moved, what hangs on it flickers or jumps."
                 : "All is steady while it is moved.";
     }
 
     @Override
     public List<Choice> tapped() {
-        return circuits().map(c -> choices(c.tapped())).orElse(List.of());
+        return circuits().map(c -> choices(c.hands().tapped())).orElse(List.of());
     }
 
     @Override
     public List<Choice> wires() {
-        return circuits().map(c -> choices(c.wires())).orElse(List.of());
+        return circuits().map(c -> choices(c.hands().wires())).orElse(List.of());
     }
 
     @Override
     public String along(String wire) {
-        return circuits().orElseThrow().along(wire).words();
+        return circuits().orElseThrow().hands().along(wire).words();
     }
 
     @Override
     public List<Choice> fuses() {
-        return circuits().map(c -> choices(c.fuses())).orElse(List.of());
+        return circuits().map(c -> choices(c.hands().fuses())).orElse(List.of());
     }
 
     @Override
     public String behind(String fuse) {
         return "The lamp in the place of the fuse is "
-                + circuits().orElseThrow().behind(fuse).words()
+                + circuits().orElseThrow().hands().behind(fuse).words()
                 + ".";
     }
 
@@ -263,7 +264,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public List<Choice> gauges() {
-        return choices(vehicle.simulation().gauges());
+        return choices(vehicle.tools().names());
     }
 
     private static List<Choice> choices(Map<String, String> named) {
@@ -272,7 +273,9 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public String act(String actId) {
-        return vehicle.simulation().act(actId);
+        return vehicle.tools().names().containsKey(actId)
+                ? vehicle.tools().measure(actId)
+                : vehicle.simulation().act(actId);
     }
 
     @Override

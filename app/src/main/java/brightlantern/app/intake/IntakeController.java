@@ -5,6 +5,8 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.wire.transport.VehicleAddress;
@@ -72,7 +74,61 @@ class IntakeController {
                         .toList());
         model.addAttribute("vinGood", new Vin(job.vin()).checkDigitHolds());
         model.addAttribute("alike", pages.alike(context, MOST_ALIKE));
+        model.addAttribute(
+                "repairs",
+                context.description().suspects().stream()
+                        .filter(s -> !s.repair().told())
+                        .map(s -> s.repair().name())
+                        .distinct()
+                        .sorted()
+                        .toList());
+        model.addAttribute("agos", AGO.stream().map(Ago::words).toList());
         return "intake/intake";
+    }
+
+    /** How long ago something was done, as somebody tells it. */
+    record Ago(String words, double months) {}
+
+    private static final List<Ago> AGO =
+            List.of(
+                    new Ago("within a month", 0.5),
+                    new Ago("one to six months ago", 3),
+                    new Ago("half a year to two years ago", 14));
+
+    /** Something was worked on before the complaint came. */
+    @PostMapping("/jobs/{id}/worked-on")
+    String workedOn(
+            @PathVariable("id") long id,
+            @RequestParam("what") String what,
+            @RequestParam("ago") int ago,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        Optional<Suspect> suspect =
+                context.description().suspects().stream()
+                        .filter(s -> s.repair().name().equalsIgnoreCase(what.trim()))
+                        .findFirst();
+        if (suspect.isEmpty() || ago < 0 || ago >= AGO.size()) {
+            flash.addFlashAttribute(
+                    "error",
+                    "Earlier repair: expected one of the repairs in the list, found '"
+                            + what
+                            + "'. What is not in it is told with a note.");
+        } else {
+            findings.add(
+                    id,
+                    "intake",
+                    who.getName(),
+                    "Done before this complaint, "
+                            + AGO.get(ago).words()
+                            + ": "
+                            + suspect.get().repair().name()
+                            + ".",
+                    Optional.empty(),
+                    new Evidence.WorkedOn(suspect.get().id(), AGO.get(ago).months()));
+            flash.addFlashAttribute("notice", "Kept, and weighed: see Trace.");
+        }
+        return "redirect:/jobs/" + id + "/intake";
     }
 
     @PostMapping("/jobs/{id}/note")

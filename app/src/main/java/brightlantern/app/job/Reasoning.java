@@ -1,6 +1,7 @@
 package brightlantern.app.job;
 
 import brightlantern.core.reason.Budget;
+import brightlantern.core.reason.InQuestion;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.Plan;
 import brightlantern.core.reason.Ranking;
@@ -77,6 +78,11 @@ public class Reasoning {
     /** What may be entered by hand: what is written, and what the circuits in question show. */
     public List<Finding> toEnter(VehicleDescription description, State state) {
         return reasoners(description).findings(evidence(state.findings()));
+    }
+
+    /** Part of the circuits → probability that the fault is there. */
+    public Map<String, Double> inQuestion(long jobId, VehicleDescription d, double volts) {
+        return InQuestion.parts(d, of(jobId, d, volts).ranking().standings());
     }
 
     private static List<Evidence> evidence(List<Findings.Finding> findings) {

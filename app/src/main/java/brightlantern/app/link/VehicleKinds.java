@@ -36,7 +36,7 @@ public final class VehicleKinds {
     public static VehicleKinds read(Path folder) throws IOException {
         VehicleLibrary read =
                 VehicleLibrary.read(folder)
-                        .map(d -> CircuitSuspects.added(d.withSuspects(NetworkSuspects.of(d))));
+                        .map(d -> CircuitSuspects.added(NetworkSuspects.added(d)));
         ProcedureReader reader = new ProcedureReader(folder);
         Map<String, ProcedureReader.Result> doable = new ConcurrentHashMap<>();
         read.descriptions().parallelStream().forEach(d -> doable.put(d.id(), read(reader, d)));

@@ -90,6 +90,11 @@ public class JobPages {
             // a vehicle that does not tell has NaN, which is below nothing
             return link.status().ignition() < description.live().ignitionOn();
         }
+
+        /** Whether the vehicle says that its key is on. */
+        public boolean keyOn() {
+            return link.status().ignition() >= description.live().ignitionOn();
+        }
     }
 
     /** What the top bar shows; texts are ready to be read. */

@@ -1,6 +1,7 @@
 package brightlantern.app.page;
 
 import brightlantern.app.job.Job;
+import brightlantern.core.reason.MeterFinding;
 import brightlantern.core.reason.NextCheck;
 import brightlantern.core.reason.NextStep;
 import brightlantern.core.signal.Words;
@@ -24,6 +25,7 @@ import java.util.stream.Collectors;
  * @param expectations what it should show
  * @param gates where the gates that it needs can be asked for; empty when it needs none
  * @param answers what may be seen, to be told at once; empty when it is done somewhere else
+ * @param meter what a meter reads, to be typed at once; null when no meter tells it
  */
 public record NextCard(
         String title,
@@ -33,7 +35,8 @@ public record NextCard(
         String minutes,
         List<String> expectations,
         String gates,
-        List<Answer> answers) {
+        List<Answer> answers,
+        Meter meter) {
 
     /** More than so many are chosen from a list, on a page of their own. */
     private static final int FEW = 4;
@@ -42,6 +45,9 @@ public record NextCard(
 
     /** One thing that may be seen. */
     public record Answer(String finding, String outcome, String words) {}
+
+    /** A finding that a meter tells, and the unit in which it reads. */
+    public record Meter(String finding, String unit) {}
 
     static NextCard of(Job job, VehicleDescription description, NextStep step) {
         String base = "/jobs/" + job.id();
@@ -55,7 +61,8 @@ public record NextCard(
                     minutes(todo.check()),
                     todo.check().expectations(),
                     gates(job, description, check),
-                    answers(description, check));
+                    answers(description, check),
+                    meter(description, check));
         }
         if (step instanceof NextStep.Repair repair
                 && description
@@ -106,13 +113,22 @@ public record NextCard(
     }
 
     private static NextCard plain(String title, String name, String href, String why) {
-        return new NextCard(title, name, href, why, "", List.of(), "", List.of());
+        return new NextCard(title, name, href, why, "", List.of(), "", List.of(), null);
+    }
+
+    private static Meter meter(VehicleDescription description, Check check) {
+        return check instanceof Check.Look look
+                ? MeterFinding.of(description, look.finding())
+                        .map(m -> new Meter(look.finding(), m.unit()))
+                        .orElse(null)
+                : null;
     }
 
     /** Eyes, ears and hands have few answers; what an instrument or a module tells is read. */
     private static List<Answer> answers(VehicleDescription description, Check check) {
         if (!(check instanceof Check.Look look)
                 || !look.place().path().equals("trace")
+                || MeterFinding.of(description, look.finding()).isPresent()
                 || description.circuits().stream()
                         .flatMap(c -> c.gauges().stream())
                         .anyMatch(

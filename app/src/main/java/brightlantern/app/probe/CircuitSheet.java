@@ -1,16 +1,19 @@
 package brightlantern.app.probe;
 
 import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.MotorPart;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
+import brightlantern.core.reason.InQuestion;
 import brightlantern.core.suspect.Evidence;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /** The circuit as a drawing, from the description's grid. Figures in SVG units. */
 record CircuitSheet(
@@ -25,11 +28,17 @@ record CircuitSheet(
     private static final int COLUMN = 128;
     private static final int ROW = 84;
 
+    /** From so much on the fault may well be there, and is likely there. */
+    private static final double WELL = 0.05;
+
+    private static final double LIKELY = 0.3;
+
     /**
      * @param path SVG path of the wire
      * @param common part of the way of both motors
      * @param x middle of the wire, for its sign
      * @param label how far its name stands above that
+     * @param lit whether the fault may still be there: none, may, well or likely
      */
     record Wire(
             String id,
@@ -41,7 +50,8 @@ record CircuitSheet(
             int y,
             boolean upright,
             boolean named,
-            int label) {}
+            int label,
+            String lit) {}
 
     private static final int NEAR = 16;
 
@@ -76,14 +86,18 @@ record CircuitSheet(
         }
     }
 
-    record Motor(String name, int x, int y) {}
+    /**
+     * @param lit as of a wire
+     */
+    record Motor(String name, int x, int y, String lit) {}
 
     /**
      * What a drawn circuit feeds, or a sensor.
      *
      * @param kind lamp, motor, or other
+     * @param lit as of a wire
      */
-    record Load(String name, String kind, int x, int y) {}
+    record Load(String name, String kind, int x, int y, String lit) {}
 
     /** Rows between which the wires of drawn sheets turn, each earth in a row of its own. */
     private static final double TURN = 0.75;
@@ -91,15 +105,22 @@ record CircuitSheet(
     private static final double EARTH_TURN = 0.35;
     private static final double EARTH_STEP = 0.16;
 
+    /**
+     * @param doubt part → probability that the fault is there
+     */
     static CircuitSheet of(
-            Circuit circuit, List<String> common, String chosen, List<Evidence.Reading> taken) {
+            Circuit circuit,
+            List<String> common,
+            String chosen,
+            List<Evidence.Reading> taken,
+            Map<String, Double> doubt) {
         List<Wire> wires = new ArrayList<>();
         for (Segment s : circuit.segments()) {
             ProbePoint a = circuit.point(s.from());
             ProbePoint b = circuit.point(s.to());
             if (!circuit.gauges().isEmpty()) {
                 if (!isInside(circuit, s)) {
-                    wires.add(drawn(circuit, s, a, b));
+                    wires.add(drawn(circuit, s, a, b, lit(s.id(), doubt)));
                 }
                 continue;
             }
@@ -124,7 +145,8 @@ record CircuitSheet(
                             upright ? (y(a) + y(b)) / 2 : rowFirst ? y(a) : y(b),
                             upright,
                             true,
-                            NEAR));
+                            NEAR,
+                            lit(s.id(), doubt)));
         }
         double bottom = circuit.points().stream().mapToDouble(ProbePoint::y).max().orElse(1);
         List<Pin> pins = new ArrayList<>();
@@ -148,7 +170,7 @@ record CircuitSheet(
         for (MotorPart m : circuit.motors()) {
             ProbePoint a = circuit.point(m.from());
             ProbePoint b = circuit.point(m.to());
-            motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2));
+            motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2, lit(m.id(), doubt)));
         }
         double right = circuit.points().stream().mapToDouble(ProbePoint::x).max().orElse(1);
         return new CircuitSheet(
@@ -157,7 +179,7 @@ record CircuitSheet(
                 wires,
                 pins,
                 motors,
-                loads(circuit));
+                loads(circuit, doubt));
     }
 
     /** What a module holds its own inputs down with is not on the harness. */
@@ -166,7 +188,7 @@ record CircuitSheet(
     }
 
     /** A wire of a sheet that the program has laid out: down, along, and down again. */
-    private static Wire drawn(Circuit circuit, Segment s, ProbePoint a, ProbePoint b) {
+    private static Wire drawn(Circuit circuit, Segment s, ProbePoint a, ProbePoint b, String lit) {
         boolean upright = a.x() == b.x();
         boolean level = a.y() == b.y();
         ProbePoint low = a.y() > b.y() ? a : b;
@@ -205,22 +227,44 @@ record CircuitSheet(
                 !level,
                 s.kind() != SegmentKind.CONTACT && s.kind() != SegmentKind.DRIVER
                         || s.name().startsWith("Output"),
-                switches ? FAR : NEAR);
+                switches ? FAR : NEAR,
+                lit);
     }
 
-    private static List<Load> loads(Circuit circuit) {
+    private static String lit(String part, Map<String, Double> doubt) {
+        double p = doubt.getOrDefault(part, 0.0);
+        return p >= LIKELY ? "likely" : p >= WELL ? "well" : p >= InQuestion.FAINT ? "may" : "none";
+    }
+
+    private static List<Load> loads(Circuit circuit, Map<String, Double> doubt) {
         List<Load> loads = new ArrayList<>();
         circuit.consumers()
-                .forEach(
-                        c -> loads.add(load(circuit, c.name(), c.kind().word(), c.from(), c.to())));
-        circuit.dividers()
-                .forEach(d -> loads.add(load(circuit, d.name(), "sensor", d.from(), d.to())));
+                .forEach(c -> loads.add(load(circuit, c, c.kind().word(), lit(c.id(), doubt))));
+        circuit.dividers().forEach(d -> loads.add(load(circuit, d, "sensor", lit(d.id(), doubt))));
         return loads;
     }
 
-    private static Load load(Circuit circuit, String name, String kind, String from, String to) {
-        ProbePoint a = circuit.point(from);
-        return new Load(name, kind, x(a), (y(a) + y(circuit.point(to))) / 2);
+    private static Load load(Circuit circuit, Component of, String kind, String lit) {
+        ProbePoint a = circuit.point(of.from());
+        return new Load(of.name(), kind, x(a), (y(a) + y(circuit.point(of.to()))) / 2, lit);
+    }
+
+    /** How many parts are lit. */
+    public long lit() {
+        return lights().filter(l -> !l.equals("none")).count();
+    }
+
+    /** How many parts it shows. */
+    public long parts() {
+        return lights().count();
+    }
+
+    private Stream<String> lights() {
+        return Stream.of(
+                        wires.stream().map(Wire::lit),
+                        loads.stream().map(Load::lit),
+                        motors.stream().map(Motor::lit))
+                .flatMap(l -> l);
     }
 
     /**

@@ -2,6 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
 import brightlantern.core.circuit.Circuit;
@@ -35,12 +36,19 @@ class ProbeController {
     private static final double TYPICAL_VOLTS = 12.4;
 
     private final JobPages pages;
+    private final Reasoning reasoning;
     private final ProbeReadings readings;
     private final Findings findings;
     private final Jobs jobs;
 
-    ProbeController(JobPages pages, ProbeReadings readings, Findings findings, Jobs jobs) {
+    ProbeController(
+            JobPages pages,
+            Reasoning reasoning,
+            ProbeReadings readings,
+            Findings findings,
+            Jobs jobs) {
         this.pages = pages;
+        this.reasoning = reasoning;
         this.readings = readings;
         this.findings = findings;
         this.jobs = jobs;
@@ -119,7 +127,12 @@ class ProbeController {
                         .findFirst()
                         .orElse(conditions.get(0))
                         .id(),
-                CircuitSheet.of(circuit, common, point.id(), taken.in(circuit)),
+                CircuitSheet.of(
+                        circuit,
+                        common,
+                        point.id(),
+                        taken.in(circuit),
+                        reasoning.inQuestion(context.job().id(), context.description(), supply)),
                 common.stream()
                         .map(s -> circuit.segment(s).name())
                         .collect(Collectors.joining(", ")),

@@ -43,10 +43,14 @@ record ProbeView(
     record Condition(String id, String name, String does, String expected) {}
 
     /** A part of the sheet that other circuits have too. */
-    record Shared(String part, List<SheetLink> with) {}
+    record Shared(String id, String part, List<SheetLink> with) {}
 
-    /** Something that was looked for, and the sheet with the point that shows it. */
-    record Found(String what, String circuit, String sheet, String point) {}
+    /**
+     * Something that was looked for, and the sheet with the point that shows it.
+     *
+     * @param part id of the part or connector that it is; empty for a sheet, value or point
+     */
+    record Found(String what, String circuit, String sheet, String point, String part) {}
 
     /** A reading that was taken. */
     record Taken(

@@ -5,6 +5,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Segment;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -43,7 +44,7 @@ final class SheetFinder {
                             .map(c -> new ProbeView.SheetLink(c.id(), c.name(), false))
                             .toList();
             if (!with.isEmpty()) {
-                all.add(new ProbeView.Shared(part.name(), with));
+                all.add(new ProbeView.Shared(part.id(), part.name(), with));
             }
         }
         return all;
@@ -61,23 +62,29 @@ final class SheetFinder {
         }
         for (Circuit c : d.circuits()) {
             if (bears(c.name() + " " + c.system(), words)) {
-                found.add(new ProbeView.Found(c.name(), c.id(), c.name(), ""));
+                found.add(new ProbeView.Found(c.name(), c.id(), c.name(), "", ""));
             }
             for (Gauge g : c.gauges()) {
                 if (bears(told(d, g), words)) {
-                    found.add(new ProbeView.Found(told(d, g), c.id(), c.name(), ""));
+                    found.add(new ProbeView.Found(told(d, g), c.id(), c.name(), "", ""));
                 }
             }
             for (Component part : c.components()) {
                 if (bears(part.name() + " " + part.id(), words)) {
-                    found.add(new ProbeView.Found(part.name(), c.id(), c.name(), touched(c, part)));
+                    found.add(
+                            new ProbeView.Found(
+                                    part.name(), c.id(), c.name(), touched(c, part), part.id()));
                 }
             }
             for (ProbePoint p : c.points()) {
                 if (p.canBeProbed() && bears(p.id() + " " + p.name() + " " + p.place(), words)) {
                     found.add(
                             new ProbeView.Found(
-                                    p.id() + ", " + p.name(), c.id(), c.name(), p.id()));
+                                    p.id() + ", " + p.name(),
+                                    c.id(),
+                                    c.name(),
+                                    p.id(),
+                                    plug(c, p.id())));
                 }
             }
         }
@@ -95,6 +102,16 @@ final class SheetFinder {
         d.value(g.value()).ifPresent(v -> text.append(", ").append(v.name()));
         d.module(g.module()).ifPresent(m -> text.append(", module ").append(m.name()));
         return text.toString();
+    }
+
+    /** The connector in which a point is a pin; empty for none. */
+    private static String plug(Circuit c, String point) {
+        return c.segments().stream()
+                .filter(s -> s.from().equals(point))
+                .flatMap(s -> s.pin().stream())
+                .map(Segment.Pin::plug)
+                .findFirst()
+                .orElse("");
     }
 
     /** A point at an end of a part that a probe can touch. */

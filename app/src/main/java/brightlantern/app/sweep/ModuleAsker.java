@@ -7,9 +7,6 @@ import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StandardCodes;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.emission.EmissionReport;
-import brightlantern.core.emission.EmissionReport.EmissionCode;
-import brightlantern.core.emission.MonitorResult;
-import brightlantern.core.emission.Readiness;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
@@ -40,7 +37,7 @@ import java.util.stream.Collectors;
  */
 final class ModuleAsker {
     /** Failing now, in this cycle, pending, confirmed, or failed since the clear. */
-    private static final int STATUS_MASK = 0x2F;
+    static final int STATUS_MASK = 0x2F;
 
     private static final int ALL_RECORDS = 0xFF;
     private static final int ALL_SEVERITIES = 0xE0;
@@ -55,20 +52,17 @@ final class ModuleAsker {
 
     private static final int PRODUCTION_DATE = 0xF18B;
 
-    /** Functional group of the emission system and its readiness, ISO 27145-3. */
-    private static final int EMISSION_GROUP = 0x33;
-
-    private static final int READINESS = 0xF401;
-    private static final int MONITORS_A_LIST = 0x20;
-
-    private static final int ASKED_AGAIN = 2;
-
     private final UdsClient client;
     private final VehicleDescription description;
     private final ControlModule module;
-    private boolean heard;
+    private final PatientAsker patience;
 
-    private ModuleAsker(UdsClient client, VehicleDescription description, ControlModule module) {
+    private ModuleAsker(
+            UdsClient client,
+            VehicleDescription description,
+            ControlModule module,
+            boolean patient) {
+        this.patience = new PatientAsker(patient);
         this.client = client;
         this.description = description;
         this.module = module;
@@ -107,11 +101,11 @@ final class ModuleAsker {
         Answer answer;
         String trouble = "";
         try {
-            ModuleAsker asker = new ModuleAsker(link.module(module.address()), description, module);
-            asker.heard = patient;
+            ModuleAsker asker =
+                    new ModuleAsker(link.module(module.address()), description, module, patient);
             asker.identity(identity);
             asker.codes(codes);
-            emission = asker.emission();
+            emission = asker.emission().emission();
             notRun = cleared ? asker.notRun() : notRun;
             answer = Answer.ANSWERED;
         } catch (NotThereException unknown) {
@@ -136,11 +130,16 @@ final class ModuleAsker {
                 notRun);
     }
 
+    private EmissionAsker emission() {
+        return new EmissionAsker(
+                client, patience, module, dtc -> name(dtc, new Dtc(dtc).toString()));
+    }
+
     /** Codes whose test has not run since the last clear; empty when the module does not tell. */
     private Optional<Set<String>> notRun() throws WireException {
         try {
             return Optional.of(
-                    asked(() -> client.supportedCodes()).stream()
+                    patience.asked(() -> client.supportedCodes()).stream()
                             .filter(
                                     e ->
                                             new DtcStatus(e.status())
@@ -154,27 +153,6 @@ final class ModuleAsker {
     }
 
     /**
-     * A request may be lost on the way. A module that has answered before is asked the same again;
-     * one that never did is told as silent at once, so that it does not hold up the sweep.
-     */
-    private <T> T asked(Question<T> question) throws WireException {
-        for (int again = 0; ; again++) {
-            try {
-                T answer = question.ask();
-                heard = true;
-                return answer;
-            } catch (NegativeResponseException refused) {
-                heard = true;
-                throw refused;
-            } catch (SilenceException lost) {
-                if (!heard || again == ASKED_AGAIN) {
-                    throw lost;
-                }
-            }
-        }
-    }
-
-    /**
      * All codes that a module can set, with their present status (0x19 0A).
      *
      * @throws WireException when it does not tell
@@ -182,7 +160,8 @@ final class ModuleAsker {
     static List<StoredCode> supported(
             VehicleLink link, VehicleDescription description, ControlModule module)
             throws WireException {
-        ModuleAsker asker = new ModuleAsker(link.module(module.address()), description, module);
+        ModuleAsker asker =
+                new ModuleAsker(link.module(module.address()), description, module, false);
         return asker.client.supportedCodes().stream().map(asker::bare).toList();
     }
 
@@ -202,7 +181,7 @@ final class ModuleAsker {
     private void identity(Map<String, String> into) throws WireException {
         for (Map.Entry<Integer, String> item : IDENTITY.entrySet()) {
             try {
-                Bytes raw = asked(() -> client.read(item.getKey()));
+                Bytes raw = patience.asked(() -> client.read(item.getKey()));
                 into.put(
                         item.getValue(),
                         item.getKey() == PRODUCTION_DATE
@@ -217,7 +196,7 @@ final class ModuleAsker {
 
     /** The list of codes is kept before their details are asked for: those may be cut short. */
     private void codes(List<StoredCode> into) throws WireException {
-        List<DtcAnswers.Entry> entries = asked(() -> client.codes(STATUS_MASK));
+        List<DtcAnswers.Entry> entries = patience.asked(() -> client.codes(STATUS_MASK));
         entries.forEach(e -> into.add(bare(e)));
         if (entries.isEmpty()) {
             return;
@@ -246,7 +225,7 @@ final class ModuleAsker {
     private Map<Integer, Integer> severities() throws WireException {
         Map<Integer, Integer> severities = new HashMap<>();
         try {
-            asked(() -> client.severities(ALL_SEVERITIES, STATUS_MASK))
+            patience.asked(() -> client.severities(ALL_SEVERITIES, STATUS_MASK))
                     .forEach(s -> severities.put(s.dtc(), s.severity()));
         } catch (NegativeResponseException | WireFormatException lacks) {
             // many modules have no severity; the code stands without
@@ -257,7 +236,8 @@ final class ModuleAsker {
     private Map<Integer, Long> frameCounts() throws WireException {
         Map<Integer, Long> counts = new HashMap<>();
         try {
-            asked(() -> client.snapshotIds()).forEach(s -> counts.merge(s.dtc(), 1L, Long::sum));
+            patience.asked(() -> client.snapshotIds())
+                    .forEach(s -> counts.merge(s.dtc(), 1L, Long::sum));
         } catch (NegativeResponseException | WireFormatException lacks) {
             // then there are none to speak of
         }
@@ -283,7 +263,7 @@ final class ModuleAsker {
         }
         Map<Integer, Bytes> counters = Map.of();
         try {
-            counters = asked(() -> client.extendedData(dtc, ALL_RECORDS, EXTENDED));
+            counters = patience.asked(() -> client.extendedData(dtc, ALL_RECORDS, EXTENDED));
         } catch (NegativeResponseException lacks) {
             // and without its counters
         } catch (WireFormatException torn) {
@@ -319,7 +299,7 @@ final class ModuleAsker {
                         });
         List<StoredCode.Frame> frames = new ArrayList<>();
         for (DtcAnswers.Snapshot snapshot :
-                asked(() -> client.snapshots(dtc, ALL_RECORDS, sizes))) {
+                patience.asked(() -> client.snapshots(dtc, ALL_RECORDS, sizes))) {
             Map<String, Double> values = new LinkedHashMap<>();
             snapshot.values()
                     .forEach(
@@ -330,89 +310,5 @@ final class ModuleAsker {
             frames.add(new StoredCode.Frame(snapshot.record(), values));
         }
         return frames;
-    }
-
-    /** Empty for a module without emission duties. */
-    private Optional<EmissionReport> emission() throws WireException {
-        if (!module.emission()) {
-            return Optional.empty();
-        }
-        List<String> troubles = new ArrayList<>();
-        Optional<Readiness> readiness =
-                part(
-                        "Readiness",
-                        troubles,
-                        () -> Readiness.decode(asked(() -> client.read(READINESS)).toArray()));
-        if (readiness.isEmpty() && troubles.isEmpty()) {
-            return Optional.empty();
-        }
-        List<EmissionCode> codes =
-                part(
-                                "Emission codes",
-                                troubles,
-                                () ->
-                                        asked(() -> client.groupCodes(EMISSION_GROUP, STATUS_MASK))
-                                                .stream()
-                                                .map(c -> code(c.dtc(), c.status(), c.severity()))
-                                                .toList())
-                        .orElse(List.of());
-        List<EmissionCode> permanent =
-                part(
-                                "Permanent codes",
-                                troubles,
-                                () ->
-                                        asked(() -> client.groupPermanent(EMISSION_GROUP)).stream()
-                                                .map(c -> code(c.dtc(), c.status(), 0))
-                                                .toList())
-                        .orElse(List.of());
-        List<MonitorResult> results =
-                part("Monitor results", troubles, this::monitorResults).orElse(List.of());
-        return Optional.of(new EmissionReport(readiness, codes, permanent, results, troubles));
-    }
-
-    private EmissionCode code(int dtc, int status, int severity) {
-        String code = new Dtc(dtc).toString();
-        return new EmissionCode(code, name(dtc, code), status, severity);
-    }
-
-    private List<MonitorResult> monitorResults() throws WireException {
-        List<MonitorResult> results = new ArrayList<>();
-        List<Integer> monitors = new ArrayList<>();
-        for (int base = 0; base < 0x100; base += MONITORS_A_LIST) {
-            int list = MonitorResult.IDENTIFIER + base;
-            List<Integer> found =
-                    MonitorResult.supported(base, asked(() -> client.read(list)).toArray());
-            // the last of each list says whether there is a further list
-            boolean more = found.remove(Integer.valueOf(base + MONITORS_A_LIST));
-            monitors.addAll(found);
-            if (!more) {
-                break;
-            }
-        }
-        for (int monitor : monitors) {
-            results.addAll(
-                    MonitorResult.decode(
-                            monitor,
-                            asked(() -> client.read(MonitorResult.IDENTIFIER + monitor))
-                                    .toArray()));
-        }
-        return results;
-    }
-
-    private interface Question<T> {
-        T ask() throws WireException;
-    }
-
-    /** A part that the module may refuse, or tell in a way that nobody understands. */
-    private static <T> Optional<T> part(String what, List<String> troubles, Question<T> question)
-            throws WireException {
-        try {
-            return Optional.of(question.ask());
-        } catch (NegativeResponseException lacks) {
-            return Optional.empty();
-        } catch (WireFormatException | IllegalArgumentException wrong) {
-            troubles.add(what + " not read: " + wrong.getMessage() + ".");
-            return Optional.empty();
-        }
     }
 }

@@ -7,14 +7,7 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.PageEvents;
-import brightlantern.core.code.Code;
-import brightlantern.core.code.DtcStatus;
-import brightlantern.core.code.StoredCode;
 import brightlantern.core.network.ControlModule;
-import brightlantern.core.reason.Reasoners;
-import brightlantern.core.signal.Words;
-import brightlantern.core.suspect.Evidence;
-import brightlantern.core.sweep.CodeWeigher;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.sweep.Sweep.Answer;
 import brightlantern.core.sweep.Sweep.ModuleResult;
@@ -36,7 +29,6 @@ import java.util.concurrent.Future;
 import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Runs sweeps in the background: modules in parallel, each kept as soon as it is known. */
@@ -58,7 +50,7 @@ class SweepRunner {
     private final Sweeps sweeps;
     private final Findings findings;
     private final PageEvents events;
-    private final NetworkFindings network;
+    private final SweepFindings told;
     private final CommandLog log;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
     private final ExecutorService workers = Executors.newCachedThreadPool(SweepRunner::thread);
@@ -78,13 +70,13 @@ class SweepRunner {
             Sweeps sweeps,
             Findings findings,
             PageEvents events,
-            NetworkFindings network,
+            SweepFindings told,
             CommandLog log,
             FoundModules foundModules) {
         this.log = log;
         this.foundModules = foundModules;
         workers.execute(askers::prestartAllCoreThreads);
-        this.network = network;
+        this.told = told;
         this.sweeps = sweeps;
         this.findings = findings;
         this.events = events;
@@ -290,123 +282,10 @@ class SweepRunner {
             }
             sweeps.update(now.sweepId, now.sweep);
         }
-        long silent = now.sweep.count(Answer.SILENT) + now.sweep.count(Answer.FAULTY);
-        String text =
-                "Sweep %s: %d of %d modules answered, %s."
-                        .formatted(
-                                now.sweep.whole() ? "done" : "stopped",
-                                now.sweep.count(Answer.ANSWERED),
-                                now.sweep.modules().size() - now.sweep.count(Answer.NOT_FITTED),
-                                Words.count(now.sweep.codes().size(), "code"));
-        findings.add(
-                job.id(),
-                "sweep",
-                now.who,
-                text,
-                now.sweep.whole()
-                        ? Optional.of(silent == 0 && now.sweep.codes().isEmpty())
-                        : Optional.empty(),
-                Optional.empty(),
-                null);
-        if (now.sweep.whole() && context.keyOff()) {
-            findings.note(
-                    job.id(),
-                    "sweep",
-                    now.who,
-                    "Swept with the key off: who is silent may sleep, so nothing of it is weighed.");
-        } else if (now.sweep.whole()) {
-            codeEvidence(context, now);
-            network.heard(context, now.who, now.sweep);
-        }
+        told.tell(context, now.who, now.sweep, now.cleared);
         running.remove(job.id());
         events.changed(job.id(), "sweep");
         events.changed(job.id(), "sweep-done");
-    }
-
-    /** Says of each code that the suspects speak of whether it is there. */
-    private void codeEvidence(JobPages.Context context, Running now) {
-        VehicleDescription description = context.description();
-        Set<String> stored =
-                now.sweep.codes().stream().map(StoredCode::code).collect(Collectors.toSet());
-        // of the hundreds that circuits can set only those that are there are told
-        Set<String> spoken =
-                description.suspects().stream()
-                        .flatMap(
-                                s ->
-                                        s.codes().keySet().stream()
-                                                .filter(
-                                                        c ->
-                                                                !Reasoners.isDerived(s)
-                                                                        || stored.contains(c)))
-                        .collect(Collectors.toSet());
-        if (network.suspected(context, now.sweep).isEmpty()) {
-            // a lead code that nobody described speaks for something not on the list; who misses
-            // whom is weighed with what was heard of the network
-            Set<String> misses =
-                    description.modules().stream()
-                            .map(ControlModule::missed)
-                            .collect(Collectors.toSet());
-            CodeWeigher.weigh(now.sweep.codes(), description, context.job().symptoms()).stream()
-                    .filter(CodeWeigher.Weighed::lead)
-                    .filter(w -> !misses.contains(w.code().code()))
-                    .forEach(w -> spoken.add(w.code().code()));
-        }
-        List<String> untold = new ArrayList<>();
-        for (String code : spoken) {
-            String module =
-                    description.codes().stream()
-                            .filter(c -> c.code().equals(code))
-                            .map(Code::module)
-                            .findFirst()
-                            .orElse("");
-            boolean answered =
-                    now.sweep.module(module).map(m -> m.answer() == Answer.ANSWERED).orElse(false);
-            if (!answered) {
-                continue;
-            }
-            Optional<StoredCode> found =
-                    now.sweep.codes().stream()
-                            .filter(
-                                    c ->
-                                            c.code().equals(code)
-                                                    && c.statusByte().standing()
-                                                            != DtcStatus.Standing.QUIET)
-                            .findFirst();
-            boolean notRun =
-                    now.cleared
-                            && now.sweep
-                                    .module(module)
-                                    .flatMap(ModuleResult::notRun)
-                                    .map(n -> n.contains(code))
-                                    .orElse(true);
-            if (found.isEmpty() && notRun) {
-                // it was cleared, and nothing has looked for it since
-                untold.add(code);
-                continue;
-            }
-            String name = description.code(module, code).map(Code::name).orElse("");
-            findings.add(
-                    context.job().id(),
-                    "sweep",
-                    now.who,
-                    code
-                            + " "
-                            + name
-                            + ": "
-                            + found.map(c -> c.statusByte().standing().words())
-                                    .orElse("not stored"),
-                    Optional.of(found.isEmpty()),
-                    new Evidence.CodeSeen(code, found.isPresent()));
-        }
-        if (!untold.isEmpty()) {
-            findings.note(
-                    context.job().id(),
-                    "sweep",
-                    now.who,
-                    "Cleared, and not tested since: "
-                            + String.join(", ", untold)
-                            + ". That they are not stored tells nothing yet.");
-        }
     }
 
     @PreDestroy

@@ -2,12 +2,14 @@ package brightlantern.app.trace;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
+import brightlantern.core.reason.MeterFinding;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Suspect;
 import java.security.Principal;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -19,12 +21,19 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/trace")
 class FindingController {
+    private static final String AWAKE =
+            "'%s' was not kept: the vehicle says that its key is on. While modules send, no meter reads ohms between their wires. Turn the key off, wait until all sleep, and read again.";
+
     private final JobPages pages;
     private final Findings findings;
 
     FindingController(JobPages pages, Findings findings) {
         this.pages = pages;
         this.findings = findings;
+    }
+
+    private static String back(long id) {
+        return "redirect:/jobs/" + id + "/trace";
     }
 
     @PostMapping("/finding")
@@ -43,19 +52,69 @@ class FindingController {
                                         .filter(o -> o.id().equals(outcomeId))
                                         .findFirst());
         if (outcome.isEmpty()) {
-            flash.addFlashAttribute(
-                    "error",
-                    "Choose what was seen: '" + outcomeId + "' is no outcome of that finding.");
+            flash.addFlashAttribute("error", unknown(finding, findingId, outcomeId));
         } else {
-            findings.add(
-                    id,
-                    "trace",
-                    who.getName(),
-                    finding.get().name() + ": " + outcome.get().name() + ".",
-                    Optional.of(outcome.get().healthy() >= 0.5),
-                    new Evidence.Outcome(findingId, outcomeId));
+            keep(id, who, finding.get(), outcome.get(), outcome.get().name());
         }
-        return "redirect:/jobs/" + id + "/trace";
+        return back(id);
+    }
+
+    private static String unknown(Optional<Finding> finding, String findingId, String outcomeId) {
+        return finding.map(
+                        f ->
+                                "Choose what was seen: '"
+                                        + outcomeId
+                                        + "' is no outcome of \""
+                                        + f.name()
+                                        + "\". Expected one of: "
+                                        + f.outcomes().stream()
+                                                .map(FindingOutcome::name)
+                                                .collect(Collectors.joining("; "))
+                                        + ".")
+                .orElse("There is no finding '" + findingId + "' for this vehicle.");
+    }
+
+    private void keep(
+            long id, Principal who, Finding finding, FindingOutcome outcome, String words) {
+        findings.add(
+                id,
+                "trace",
+                who.getName(),
+                finding.name() + ": " + words + ".",
+                Optional.of(outcome.healthy() >= 0.5),
+                new Evidence.Outcome(finding.id(), outcome.id()));
+    }
+
+    /** What a meter reads is typed, and tells the outcome. */
+    @PostMapping("/measured")
+    String measured(
+            @PathVariable("id") long id,
+            @RequestParam("finding") String findingId,
+            @RequestParam("reads") String reads,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        Optional<MeterFinding> finding = MeterFinding.of(context.description(), findingId);
+        if (finding.isEmpty()) {
+            flash.addFlashAttribute("error", "No meter tells the finding '" + findingId + "'.");
+            return back(id);
+        }
+        if (finding.get().wantsKeyOff() && context.keyOn()) {
+            flash.addFlashAttribute("error", AWAKE.formatted(reads.trim()));
+            return back(id);
+        }
+        try {
+            FindingOutcome outcome = finding.get().read("Your meter", reads);
+            keep(
+                    id,
+                    who,
+                    finding.get().finding(),
+                    outcome,
+                    "the meter reads " + reads.trim() + ", " + outcome.name());
+        } catch (IllegalArgumentException noFigure) {
+            flash.addFlashAttribute("error", noFigure.getMessage());
+        }
+        return back(id);
     }
 
     /** Entered by mistake: it stays in the story and weighs no more. */
@@ -69,7 +128,7 @@ class FindingController {
         if (!findings.takeBack(id, finding, who.getName())) {
             flash.addFlashAttribute("error", "That finding was taken back already.");
         }
-        return "redirect:/jobs/" + id + "/trace#story";
+        return back(id) + "#story";
     }
 
     @PostMapping("/rule-out")
@@ -93,6 +152,6 @@ class FindingController {
                     Optional.empty(),
                     new Evidence.RuledOut(suspectId, reason.trim()));
         }
-        return "redirect:/jobs/" + id + "/trace";
+        return back(id);
     }
 }

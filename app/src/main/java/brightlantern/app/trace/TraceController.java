@@ -7,9 +7,11 @@ import brightlantern.app.page.NextCard;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.reason.Contribution;
 import brightlantern.core.reason.Explanation;
+import brightlantern.core.reason.MeterFinding;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
@@ -97,7 +99,9 @@ class TraceController {
                         .map(Gauge::findingId)
                         .toList());
         model.addAttribute("compared", compared(context.description()));
-        model.addAttribute("byHand", reasoning.toEnter(context.description(), state));
+        List<Finding> byHand = reasoning.toEnter(context.description(), state);
+        model.addAttribute("byHand", byHand);
+        model.addAttribute("measured", measured(context.description(), byHand));
         model.addAttribute("budget", state.budget());
         model.addAttribute("story", findings.story(id));
         return "trace/trace";
@@ -111,6 +115,13 @@ class TraceController {
                 .collect(
                         Collectors.toMap(
                                 Gauge::findingId, g -> d.value(g.value()).orElseThrow().show()));
+    }
+
+    /** Findings that a meter tells, with the unit in which it reads. */
+    private static Map<String, String> measured(VehicleDescription d, List<Finding> findings) {
+        return findings.stream()
+                .flatMap(f -> MeterFinding.of(d, f.id()).stream())
+                .collect(Collectors.toMap(m -> m.finding().id(), MeterFinding::unit));
     }
 
     private static SuspectRow row(Standing s, Reasoning.State state, VehicleDescription d) {

@@ -37,6 +37,11 @@ public record CapturePlan(
     /** What the plan of who leaves first begins with; the cylinder follows. */
     public static final String LEAVING = "leaving";
 
+    /** The plan of what an alternator gives. */
+    public static final String RIPPLE = "ripple";
+
+    private static final double RIPPLE_INTERVAL = 5e-5;
+    private static final double RIPPLE_SECONDS = 0.5;
     private static final double LEAVING_INTERVAL = 4e-4;
     private static final double LEAVING_SECONDS = 40;
     private static final double SAMPLES_PER_BIT = 10;
@@ -181,6 +186,29 @@ public record CapturePlan(
                                 LaneRole.COUNT,
                                 "Misfires of cylinder " + cylinder + ", counted",
                                 cylinders.misfiresOf(cylinder))));
+    }
+
+    /** What the alternator gives, diode by diode. */
+    public static CapturePlan ripple() {
+        return new CapturePlan(
+                RIPPLE,
+                "Ripple of the supply",
+                "A meter shows the mean; a diode that is lost leaves a gap in what the alternator gives, as often as it turns past its poles.",
+                List.of(
+                        "Start the engine and let it idle, lights and rear window heating on.",
+                        "Connect lane 1 to battery plus itself, its earth to battery minus itself.",
+                        "Press Record."),
+                List.of(
+                        new Probe(
+                                LaneRole.SUPPLY,
+                                LaneRole.SUPPLY.words(),
+                                "supply",
+                                "battery plus against battery minus",
+                                MOST_VOLTS)),
+                RIPPLE_INTERVAL,
+                RIPPLE_SECONDS,
+                0,
+                Optional.empty());
     }
 
     private static Probe clamp(LaneRole role, String what, int cylinder, double amps) {

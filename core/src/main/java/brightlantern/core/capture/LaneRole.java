@@ -11,6 +11,7 @@ public enum LaneRole {
     INJECTOR("Injector current", "A"),
     COUNT("Count of misfires", ""),
     POINT("Volts", "V"),
+    SUPPLY("Supply at the battery", "V"),
     HIGH_NEAR("High wire, near end", "V"),
     LOW_NEAR("Low wire, near end", "V"),
     HIGH_FAR("High wire, far end", "V"),

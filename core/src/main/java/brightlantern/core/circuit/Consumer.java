@@ -47,6 +47,11 @@ public record Consumer(
         return kind == ConsumerKind.LAMP || kind == ConsumerKind.SENSOR;
     }
 
+    /** What a meter reads of it while it is unplugged, cold. */
+    public double coldOhm() {
+        return (kind == ConsumerKind.LAMP ? COLDEST * ohm : ohm) + moreOhm;
+    }
+
     /** The same with so many times its ohms. */
     Consumer times(double factor) {
         return new Consumer(id, name, kind, from, to, ohm * factor, moreOhm);

@@ -5,7 +5,7 @@ public sealed interface Fault {
     /** How large it is, in {@link #unit}. */
     double size();
 
-    /** The unit of its size, as it is told to people. */
+    /** The unit of its size, as it is told to people; empty for what has no size. */
     String unit();
 
     /** A part as this fault leaves it; the part itself when the fault is in another one. */
@@ -32,6 +32,24 @@ public sealed interface Fault {
         @Override
         public Component in(Component part) {
             return part.id().equals(segment) ? part.with(size) : part;
+        }
+    }
+
+    /** What switches stays closed, whatever it is told. */
+    record Stuck(String part) implements Fault {
+        @Override
+        public double size() {
+            return 1;
+        }
+
+        @Override
+        public String unit() {
+            return "";
+        }
+
+        @Override
+        public Component in(Component its) {
+            return its instanceof Segment s && s.id().equals(part) ? s.closed() : its;
         }
     }
 

@@ -20,6 +20,8 @@ final class FeedingPlan extends SheetPlan {
 
     private static final double WEAK = 0.82;
 
+    private static final double MOST = 9;
+
     /** Columns and rows of the sheet. */
     private static final double COLUMN = 1.35;
 
@@ -66,6 +68,9 @@ final class FeedingPlan extends SheetPlan {
             point(splice, "Splice of " + f.name(), "supply", 5, 0, 0, "loom, taped");
             segment(new Segment("W-" + f.id(), wire, SegmentKind.WIRE, end, splice, ohm));
             end = splice;
+        }
+        if (f.by() != null) {
+            f.feeds().stream().filter(c -> !c.hidden()).findFirst().ifPresent(c -> stays(f, c));
         }
         for (int i = 0; i < f.feeds().size(); i++) {
             fed(f, f.feeds().get(i), i, end, wire, ohm);
@@ -126,14 +131,18 @@ final class FeedingPlan extends SheetPlan {
         point(back, pin(c.name(), c.pins().get(1)), "earth", x, 2.9, c.minutes(), c.place());
         segment(new Segment("W-" + c.id(), wire, SegmentKind.WIRE, from, supply, ohm));
         contact(c.plug(), c.pins().get(0), supply, plus);
-        consumers.add(
+        Consumer its =
                 new Consumer(
                         c.id(),
                         c.name(),
                         c.kind(),
                         plus,
                         minus,
-                        Consumer.NOMINAL_VOLTS * Consumer.NOMINAL_VOLTS / c.watts()));
+                        Consumer.NOMINAL_VOLTS * Consumer.NOMINAL_VOLTS / c.watts());
+        consumers.add(its);
+        if (c.kind() != ConsumerKind.SOCKET) {
+            gauges.add(Ohms.gauge(its, c.plug(), supply, back));
+        }
         contact(c.plug(), c.pins().get(1), back, minus);
         double section = section(f.amps());
         earth(c.earth(), x);
@@ -157,12 +166,32 @@ final class FeedingPlan extends SheetPlan {
                         List.of(
                                 new Band("dead", c.kind().dead(), DEAD, c.code(), false),
                                 new Band("weak", c.kind().weak(), WEAK, "", false),
-                                new Band("well", c.kind().well(), 9, "", true)),
+                                new Band("well", c.kind().well(), MOST, "", true)),
                         under,
                         c.module(),
                         "",
                         Gauge.Scale.NONE,
                         c.hidden() ? Gauge.By.HANDS : Gauge.By.DRIVER));
+    }
+
+    /** Whether it goes on when it was switched off, by the first that a driver would notice. */
+    private void stays(Feeding f, Feeding.Fed c) {
+        gauges.add(
+                new Gauge(
+                        f.by().id() + "-off",
+                        f.name() + " when switched off",
+                        c.id(),
+                        c.id() + "+",
+                        c.id() + "-",
+                        Consumer.NOMINAL_VOLTS,
+                        List.of(
+                                new Band("off", "off", DEAD, "", true),
+                                new Band("on", "still on", MOST, "", false)),
+                        f.by().id() + "-on",
+                        "",
+                        "",
+                        Gauge.Scale.NONE,
+                        Gauge.By.SWITCHED_OFF));
     }
 
     /** Ids of studs that a feeding names and nobody described. */

@@ -12,9 +12,10 @@ import java.util.Optional;
  *
  * @param part whose voltage it is
  * @param from and to nodes between which the voltage counts
- * @param nominal volts that count as 1
+ * @param nominal volts that count as 1; of a gauge of ohms, ohms
  * @param bands from the least share up
- * @param under the setting under which it is looked at; empty for none
+ * @param under the setting under which it is looked at, or after which when it is switched off;
+ *     empty for none
  * @param module that watches it and sets the codes of its bands; empty when none does
  * @param value the live value that tells it; empty where none does
  * @param scale how the live value follows the voltage
@@ -46,6 +47,8 @@ public record Gauge(
     public enum By {
         /** Its driver notices. */
         DRIVER,
+        /** Its driver notices that it goes on when it was switched off. */
+        SWITCHED_OFF,
         /** Who listens to it or puts a hand on it. */
         HANDS,
         /** The module that reads it. */
@@ -53,7 +56,9 @@ public record Gauge(
         /** What its module tells, held against an instrument of one's own. */
         INSTRUMENT,
         /** Both leads of a meter. */
-        METER
+        METER,
+        /** A meter on ohms, at the part alone. */
+        OHMMETER
     }
 
     /** What a comparison shows at an end of the range: no more, or no less, than is right. */
@@ -80,14 +85,34 @@ public record Gauge(
         public static final Scale NONE = new Scale(false, 0, "", "");
     }
 
-    /** Whether it is read with both leads of a meter; nobody notices it by himself. */
+    /** Whether it is read with both leads of a meter, in volts. */
     public boolean isAcross() {
         return by == By.METER;
     }
 
+    /** Whether it is read in ohms, of its part alone. */
+    public boolean isOhms() {
+        return by == By.OHMMETER;
+    }
+
+    /** Whether something shows at it that nobody measured. */
+    public boolean isNoticed() {
+        return !isAcross() && !isOhms();
+    }
+
+    /** Whether it is looked at after it was switched off. */
+    public boolean isOff() {
+        return by == By.SWITCHED_OFF;
+    }
+
+    /** The setting that is made to look at it; empty for none. */
+    public String made() {
+        return isOff() ? "" : under;
+    }
+
     /** Whether a driver notices by himself when it is not well. */
     public boolean told() {
-        return by == By.DRIVER;
+        return by == By.DRIVER || isOff();
     }
 
     /** Whether its live value is held against an instrument of one's own. */
@@ -178,7 +203,7 @@ public record Gauge(
 
     /** Whether it is seen, heard or felt at the vehicle; a sensor only tells its module. */
     public boolean isSeen() {
-        return by == By.DRIVER || by == By.HANDS;
+        return told() || by == By.HANDS;
     }
 
     /** The largest figure that its module tells, in the value's own unit. */
@@ -218,6 +243,9 @@ public record Gauge(
      *     voltage across it
      */
     public double share(Circuit circuit, Voltages volts, Collection<? extends Fault> faults) {
+        if (isOhms()) {
+            return ohms(circuit.component(part).orElseThrow(), faults) / nominal;
+        }
         double share = (volts.at(from) - volts.at(to)) / nominal;
         for (Fault fault : faults) {
             if (fault instanceof Fault.Misread m && m.input().equals(scale.input())) {
@@ -230,6 +258,19 @@ public record Gauge(
             }
         }
         return share;
+    }
+
+    /**
+     * What a meter on ohms reads at its part alone.
+     *
+     * @param its the consumer, whole
+     */
+    public static double ohms(Component its, Collection<? extends Fault> faults) {
+        Component as = its;
+        for (Fault fault : faults) {
+            as = fault.in(as);
+        }
+        return ((Consumer) as).coldOhm();
     }
 
     /** What it shows at a share. */

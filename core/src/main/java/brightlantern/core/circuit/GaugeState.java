@@ -42,7 +42,7 @@ public final class GaugeState {
     /** Share of its nominal voltage that a gauge has under its setting. */
     public double share(Gauge gauge, Optional<Fault> fault) {
         return gauge.share(
-                circuit, table(gauge.under()).with(fault), fault.map(List::of).orElse(List.of()));
+                circuit, table(gauge.made()).with(fault), fault.map(List::of).orElse(List.of()));
     }
 
     private synchronized FaultTable table(String setting) {
@@ -56,12 +56,19 @@ public final class GaugeState {
     }
 
     private List<Gauge> noticed() {
-        return circuit.gauges().stream().filter(g -> !g.isAcross()).toList();
+        return circuit.gauges().stream().filter(g -> g.isNoticed() && !g.isOff()).toList();
+    }
+
+    /** What goes on when it was switched off does so by what switches it, and by nothing else. */
+    private List<Gauge> noticed(Optional<Fault> fault) {
+        return fault.filter(Fault.Stuck.class::isInstance).isPresent()
+                ? circuit.gauges().stream().filter(Gauge::isOff).toList()
+                : noticed();
     }
 
     /** The gauges that do not show what a healthy circuit shows. */
     public List<Gauge> wrong(Optional<Fault> fault) {
-        return noticed().stream().filter(g -> !g.at(share(g, fault)).well()).toList();
+        return noticed(fault).stream().filter(g -> !g.at(share(g, fault)).well()).toList();
     }
 
     /**

@@ -56,6 +56,11 @@ public record Segment(
                 .toList();
     }
 
+    /** How it stays closed when it should open; empty for what nothing closes. */
+    public Optional<Wear> stuck() {
+        return closedBy.isEmpty() ? Optional.empty() : kind.stuck();
+    }
+
     /** Whether it is a thing that can be tapped or moved by hand to see if it comes and goes. */
     public boolean isTapped() {
         return kind.loose().isPresent() && !kind.isLine();
@@ -69,6 +74,11 @@ public record Segment(
     @Override
     public Segment with(double moreOhm) {
         return new Segment(id, name, kind, from, to, ohm + moreOhm, closedBy, openedBy);
+    }
+
+    /** The same without anything that opens or closes it. */
+    Segment closed() {
+        return new Segment(id, name, kind, from, to, ohm);
     }
 
     @Override

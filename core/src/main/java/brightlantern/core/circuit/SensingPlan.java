@@ -228,7 +228,9 @@ final class SensingPlan extends SheetPlan {
                     new Segment(
                             "I-" + at, "Input " + at, SegmentKind.DRIVER, at, inner, INPUT_OHM));
         } else {
-            consumers.add(new Consumer(f.id(), f.name(), ConsumerKind.SENSOR, out, minus, f.ohm()));
+            Consumer its = new Consumer(f.id(), f.name(), ConsumerKind.SENSOR, out, minus, f.ohm());
+            consumers.add(its);
+            gauges.add(Ohms.gauge(its, f.plug(), signal, earth));
             sources.add(
                     new Source(
                             "R-" + at,

@@ -7,6 +7,7 @@ import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.RepairWay;
 import brightlantern.core.suspect.Suspect;
 import java.util.ArrayList;
 import java.util.List;
@@ -53,8 +54,9 @@ public final class RepairWays {
                         repair.parts(),
                         kind.map(RepairWays::lasts).orElse(FOR_GOOD),
                         repair.risk()));
+        ways.addAll(repair.instead());
         kind.ifPresent(k -> instead(k, repair, price, minute, ways));
-        if (kind.isEmpty() && price >= WORTH_USED) {
+        if (kind.isEmpty() && repair.instead().isEmpty() && price >= WORTH_USED) {
             ways.add(
                     new RepairWay(
                             repair.name() + ", with a used part",

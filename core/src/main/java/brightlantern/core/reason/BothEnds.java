@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Divider;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Source;
 import brightlantern.core.suspect.Check;
@@ -21,8 +22,9 @@ import java.util.stream.Collectors;
 /**
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
  * a module not before somebody unplugged what hangs on it; a contact not before somebody opened its
- * connector, and what comes and goes not before somebody moved it. A list is never complete, and
- * what stands beside the accused unlisted shows there.
+ * connector, and what comes and goes not before somebody moved it and looked at it; a sensor that
+ * tells wrong not before its pins were measured. A list is never complete, and what stands beside
+ * the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -41,25 +43,27 @@ final class BothEnds {
         if (look.isPresent()) {
             return look;
         }
-        if (!(suspect.flatMap(Suspect::effect).orElse(null) instanceof Effect.Series series)
-                || !series.breaks()) {
+        Effect effect = suspect.flatMap(Suspect::effect).orElse(null);
+        boolean atRest = effect instanceof Effect.Stuck || effect instanceof Effect.Off;
+        if (!atRest && !(effect instanceof Effect.Series series && series.breaks())) {
             return Optional.empty();
         }
+        String of = ((Effect.OfPart) effect).of();
         Set<String> read =
                 found.stream()
                         .filter(Evidence.Reading.class::isInstance)
                         .map(e -> ((Evidence.Reading) e).pointId())
                         .collect(Collectors.toSet());
         // a fuse or an earth stands on several sheets; one of them is in question
-        for (Circuit circuit : d.wiring().with(series.of())) {
-            Component part = circuit.component(series.of()).orElseThrow();
+        for (Circuit circuit : d.wiring().with(of)) {
+            Component part = circuit.component(of).orElseThrow();
             Optional<NextCheck> unplugged = unplugged(circuit, part, found, next);
             if (unplugged.isPresent()) {
                 return unplugged;
             }
-            for (String end : List.of(part.from(), part.to())) {
+            for (String end : ends(part)) {
                 Set<String> points = reach(circuit, part, end);
-                Optional<NextCheck> wanted = at(circuit, points, next);
+                Optional<NextCheck> wanted = at(circuit, points, !atRest, next);
                 if (points.stream().noneMatch(read::contains) && wanted.isPresent()) {
                     return wanted;
                 }
@@ -68,13 +72,25 @@ final class BothEnds {
         return Optional.empty();
     }
 
-    /** A look at it alone, or at its connector, that nobody has taken yet. */
+    private static List<String> ends(Component part) {
+        return part instanceof Divider d
+                ? List.of(d.out(), d.to(), d.from())
+                : List.of(part.from(), part.to());
+    }
+
+    /**
+     * A look at it alone, or at its connector, that nobody has taken yet. That something jumps
+     * while it is moved does not tell it from what is moved with it.
+     */
     private static Optional<NextCheck> look(
             Suspect suspect, List<Evidence> found, List<NextCheck> next) {
         Set<String> looks =
                 suspect.tells().keySet().stream()
                         .filter(DrawnCircuits::isLook)
-                        .collect(Collectors.toSet());
+                        .collect(Collectors.toCollection(HashSet::new));
+        if (!looks.stream().allMatch(Shaken::isFinding)) {
+            looks.removeIf(Shaken::isFinding);
+        }
         boolean looked =
                 found.stream()
                         .anyMatch(
@@ -138,9 +154,13 @@ final class BothEnds {
         return points;
     }
 
-    /** The most telling check at one of these points, at work if it can be. */
+    /**
+     * The most telling check at one of these points.
+     *
+     * @param atWork or what should be off is measured while it should
+     */
     private static Optional<NextCheck> at(
-            Circuit circuit, Set<String> points, List<NextCheck> next) {
+            Circuit circuit, Set<String> points, boolean atWork, List<NextCheck> next) {
         return next.stream()
                 .filter(
                         n ->
@@ -150,7 +170,8 @@ final class BothEnds {
                 .max(
                         Comparator.comparing(
                                         (NextCheck n) ->
-                                                !((Check.Reading) n.check()).moving().isEmpty())
+                                                ((Check.Reading) n.check()).moving().isEmpty()
+                                                        != atWork)
                                 .thenComparingDouble(NextCheck::bits));
     }
 }

@@ -20,16 +20,13 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
      */
     private static final double ITS_OWN = 0.6;
 
-    /** What is left open, in bits, when one cause has four fifths. */
-    private static final double NAMED_BITS = 0.9;
-
     /**
      * @param spent minutes of the checks that were done
      * @param ranking by what they told
      * @param next checks that may be done, the most telling for each minute first
      */
     static Budget of(double minutes, double spent, Ranking ranking, List<NextCheck> next) {
-        double open = ranking.accused().isPresent() ? 0 : ranking.openBits() - NAMED_BITS;
+        double open = ranking.accused().isPresent() ? 0 : toBeTold(ranking);
         double needed = 0;
         int fitting = 0;
         for (NextCheck check : next) {
@@ -41,6 +38,22 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
             fitting += spent + needed <= minutes ? 1 : 0;
         }
         return new Budget(minutes, spent, open > 0 ? Double.NaN : needed, fitting);
+    }
+
+    /**
+     * Bits between what is open now and what is open when the surest can be named: as much as
+     * before is then left among the others, each as likely beside them as now.
+     */
+    private static double toBeTold(Ranking ranking) {
+        double lead = Math.min(Ranking.ACCUSED, ranking.lead().sureness());
+        double others = Math.max(0, ranking.openBits() - pair(lead)) / (1 - lead);
+        double named = pair(Ranking.ACCUSED) + (1 - Ranking.ACCUSED) * others;
+        return ranking.openBits() - named;
+    }
+
+    /** Entropy of whether it is the one, in bits. */
+    private static double pair(double p) {
+        return p <= 0 ? 0 : -(p * Math.log(p) + (1 - p) * Math.log(1 - p)) / Math.log(2);
     }
 
     /** Minutes that are left; below zero when more were spent. */

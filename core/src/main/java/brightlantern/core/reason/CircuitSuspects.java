@@ -33,6 +33,9 @@ public final class CircuitSuspects {
     /** Prefix of the ids of those that are derived. */
     public static final String PREFIX = "circuit-";
 
+    /** Prefix of the ids of their repairs. */
+    static final String REPAIR = "repair-" + PREFIX;
+
     /** Ohms that are added: from what a motor just feels to what stops it. */
     private static final double LEAST_OHM = 0.15;
 
@@ -124,14 +127,7 @@ public final class CircuitSuspects {
                 new Effect.Series(circuit.id(), s.id(), LEAST_OHM, MOST_OHM),
                 List.of(name, "voltage is lost while current flows"),
                 consequences,
-                new Repair(
-                        "repair-" + PREFIX + circuit.id() + "-" + s.id(),
-                        s.wear().repair() + " " + s.name() + between,
-                        s.wear().minutes(),
-                        s.wear().price(),
-                        "as found",
-                        "none to speak of",
-                        false));
+                Repairs.mended(circuit.id() + "-" + s.id(), s.wear(), s.name() + between));
     }
 
     private static Suspect motor(Circuit circuit, MotorPart m, List<Consequence> consequences) {
@@ -144,14 +140,11 @@ public final class CircuitSuspects {
                 new Effect.Drag(circuit.id(), m.id(), LEAST_DRAG, MOST_DRAG),
                 List.of(name),
                 consequences,
-                new Repair(
-                        "repair-" + PREFIX + circuit.id() + "-" + m.id(),
-                        m.wear().repair() + " " + m.name().toLowerCase(Locale.ROOT),
-                        m.wear().minutes(),
-                        m.wear().price(),
-                        m.name(),
-                        "none to speak of",
-                        false));
+                Repairs.of(
+                        circuit.id() + "-" + m.id(),
+                        m.wear(),
+                        m.name().toLowerCase(Locale.ROOT),
+                        m.name()));
     }
 
     private static Suspect suspect(

@@ -1,10 +1,9 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
-import brightlantern.core.circuit.ProbeCondition;
-import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
@@ -33,21 +32,12 @@ final class DrawnCircuits {
     /** A healthy gauge is misread, or misread by its module, so often. */
     static final double MISREAD = 0.01;
 
-    private static final double READING_MINUTES = 1;
-    private static final double SETTING_MINUTES = 0.5;
-    private static final double UNPLUG_MINUTES = 1.5;
-    private static final double SEE_MINUTES = 0.6;
-    private static final double VALUE_MINUTES = 0.4;
-    private static final double COMPARE_MINUTES = 5;
-    private static final double OPEN_MINUTES = 2.5;
     static final String CLEAN = "clean";
     private static final String PINS = "pins-";
     private static final String ALONG = "along-";
     private static final String BEHIND = "behind-";
     static final String RUBBED = "rubbed";
     static final String GIVES = "gives";
-    private static final double ALONG_MINUTES = 9;
-    private static final double BEHIND_MINUTES = 6;
 
     private final List<Circuit> circuits;
 
@@ -94,11 +84,7 @@ final class DrawnCircuits {
                             new Symptom(
                                     symptomId(g),
                                     c.system(),
-                                    g.name()
-                                            + " "
-                                            + g.bands().get(0).name()
-                                            + " or "
-                                            + g.bands().get(1).name(),
+                                    g.name() + " " + wrong(g),
                                     under(c, g),
                                     List.of(),
                                     List.of()));
@@ -108,13 +94,33 @@ final class DrawnCircuits {
         return all;
     }
 
+    private static String wrong(Gauge g) {
+        return g.bands().stream()
+                .filter(b -> !b.well())
+                .map(Band::name)
+                .collect(Collectors.joining(" or "));
+    }
+
+    /** What is looked at, and in which state; of a part alone there is none. */
+    static String named(Circuit c, Gauge g) {
+        return g.isOhms() || g.isOff() ? g.name() : g.name() + ", " + under(c, g);
+    }
+
     private static String under(Circuit c, Gauge g) {
+        if (g.isOff()) {
+            return c.setting(g.under()).map(s -> "not " + s.name()).orElseThrow();
+        }
         return c.setting(g.under()).map(Setting::name).orElse("with the key on");
     }
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> suspects() {
         return new DrawnSuspects(circuits, followed, pins, shorts).all();
+    }
+
+    /** Whether somebody looks at it, beside its module. */
+    static boolean isLookedAt(Gauge g) {
+        return g.by() != Gauge.By.MODULE || g.isToldByValue();
     }
 
     List<Finding> findings() {
@@ -135,7 +141,7 @@ final class DrawnCircuits {
                                                                 ? rightly(g.bands().size())
                                                                 : MISREAD))
                                 .toList();
-                all.add(new Finding(g.findingId(), g.name() + ", " + under(c, g), outcomes, ""));
+                all.add(new Finding(g.findingId(), named(c, g), outcomes, ""));
             }
         }
         pins.forEach(
@@ -248,120 +254,6 @@ final class DrawnCircuits {
 
     /** A look at every gauge, and a reading at every point that can be reached. */
     List<Check> checks() {
-        Set<Check> all = new LinkedHashSet<>();
-        for (Circuit c : circuits) {
-            c.gauges().stream().filter(DrawnCircuits::isLookedAt).forEach(g -> all.add(look(c, g)));
-            for (Segment s : c.segments()) {
-                s.pin()
-                        .ifPresent(
-                                pin -> {
-                                    all.add(opened(pin.plug(), c.point(s.from())));
-                                });
-            }
-            for (ProbePoint p : c.points()) {
-                if (CircuitSuspects.tells(p)) {
-                    ProbeCondition.of(c, p.id()).forEach(k -> all.add(reading(c, p, k)));
-                }
-            }
-        }
-        shaken.values().forEach(s -> all.add(s.check()));
-        eachRub(
-                (c, wire) ->
-                        all.add(
-                                new Check.Look(
-                                        along(wire.id()),
-                                        "Look along "
-                                                + lower(wire.name())
-                                                + DrawnSuspects.between(c, wire),
-                                        "trace",
-                                        List.of(along(wire.id())),
-                                        ALONG_MINUTES,
-                                        "No meter tells where a wire has rubbed through, or is broken inside and touches now and then; eyes and fingers do.",
-                                        "")),
-                (c, fuse) ->
-                        all.add(
-                                new Check.Look(
-                                        behind(fuse.id()),
-                                        "Put a test lamp in the place of "
-                                                + lower(fuse.name())
-                                                + ", all that it feeds unplugged",
-                                        "trace",
-                                        List.of(behind(fuse.id())),
-                                        BEHIND_MINUTES,
-                                        "A lamp that is bright has found the body: a wire behind the fuse touches it, and a new fuse would blow.",
-                                        "")));
-        return List.copyOf(all);
-    }
-
-    private static boolean isLookedAt(Gauge g) {
-        return g.by() != Gauge.By.MODULE || g.isToldByValue();
-    }
-
-    private static Check look(Circuit c, Gauge g) {
-        if (g.isAcross()) {
-            return new Check.Look(
-                    "look-" + g.id(),
-                    g.name(),
-                    "trace",
-                    List.of(g.findingId()),
-                    c.point(g.from()).minutes() + c.point(g.to()).minutes() + READING_MINUTES,
-                    "What is lost between both ends is lost on the wire, whatever the sensor feels.",
-                    "");
-        }
-        if (g.isCompared()) {
-            return new Check.Look(
-                    "look-" + g.id(),
-                    "Compare: " + g.name(),
-                    "trace",
-                    List.of(g.findingId()),
-                    c.point(g.from()).minutes() + COMPARE_MINUTES,
-                    "A sensor that tells a wrong figure shows nothing on a meter; another instrument at the same place does.",
-                    "");
-        }
-        return new Check.Look(
-                "look-" + g.id(),
-                (g.told()
-                                ? "Look at: "
-                                : g.isSeen()
-                                        ? "Listen to it, or put a hand on it: "
-                                        : "Ask what its module tells of: ")
-                        + g.name()
-                        + ", "
-                        + under(c, g),
-                "trace",
-                List.of(g.findingId()),
-                g.told() ? SEE_MINUTES : VALUE_MINUTES,
-                "It shows without a meter whether anything arrives.",
-                "");
-    }
-
-    private static Check opened(String plug, ProbePoint at) {
-        return new Check.Look(
-                "open-" + plug,
-                "Unplug " + plug + " and look at its pins (" + at.place() + ")",
-                "trace",
-                List.of(lookedAt(plug)),
-                at.minutes() + OPEN_MINUTES,
-                "No meter reaches between a pin and what it leads to; eyes do.",
-                "");
-    }
-
-    private static Check reading(Circuit c, ProbePoint p, ProbeCondition k) {
-        return new Check.Reading(
-                CircuitSuspects.PREFIX + c.id() + "-" + p.id() + "-" + k.id(),
-                "Meter at " + p.name() + ", " + k.name(c),
-                "probe",
-                c.id(),
-                List.of(p.id()),
-                k.motors(),
-                "nothing",
-                p.minutes()
-                        + READING_MINUTES
-                        + (k.unplugs()
-                                ? UNPLUG_MINUTES
-                                : k.moving().isPresent() ? SETTING_MINUTES : 0),
-                k.unplugs()
-                        ? "Without what hangs on it a wire shows what it brings by itself."
-                        : "It tells the part of the path before this point from the part behind it.");
+        return new DrawnChecks(circuits, shaken).all(this::eachRub);
     }
 }

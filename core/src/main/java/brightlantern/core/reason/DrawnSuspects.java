@@ -32,6 +32,7 @@ final class DrawnSuspects {
     private static final String CHAFED = "-chafed";
 
     private static final String SHORTED = "-shorted";
+    private static final String STUCK = "-stuck";
 
     /** Who looks along a wire that has rubbed through sees it so often. */
     private static final double RUB_SEEN = 0.92;
@@ -83,13 +84,14 @@ final class DrawnSuspects {
     List<Suspect> all() {
         Map<String, Suspect> all = new LinkedHashMap<>();
         LyingSuspects lying = new LyingSuspects(shows);
-        LooseSuspects loose = new LooseSuspects(circuits, shows);
+        LooseSuspects loose = new LooseSuspects(circuits, shows, pins);
         for (Circuit c : circuits) {
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id())) {
                     suspect(c, part).ifPresent(s -> all.put(part.id(), s));
                     chafed(c, part).ifPresent(s -> all.put(part.id() + CHAFED, s));
                     shorted(c, part).ifPresent(s -> all.put(part.id() + SHORTED, s));
+                    stuck(c, part).ifPresent(s -> all.put(part.id() + STUCK, s));
                     lying.of(c, part).forEach(s -> all.putIfAbsent(s.id(), s));
                     if (part instanceof Segment s) {
                         loose.of(c, s).ifPresent(x -> all.putIfAbsent(x.id(), x));
@@ -148,14 +150,27 @@ final class DrawnSuspects {
                                 c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
                         shows.of(bare).with(shows.doubted(sizes, 1)),
                         rubbed(part),
-                        new Repair(
-                                "repair-" + CircuitSuspects.PREFIX + part.id() + CHAFED,
-                                Wear.CHAFED.repair() + " " + lower(part.name()) + between(c, part),
-                                Wear.CHAFED.minutes(),
-                                Wear.CHAFED.price(),
-                                "as found",
-                                "none to speak of",
-                                false)));
+                        Repairs.mended(
+                                part.id() + CHAFED,
+                                Wear.CHAFED,
+                                lower(part.name()) + between(c, part))));
+    }
+
+    /** What switches and stays closed: what it feeds goes on when it was switched off. */
+    private Optional<Suspect> stuck(Circuit c, Component part) {
+        Optional<Wear> wear = part instanceof Segment s ? s.stuck() : Optional.empty();
+        Shows.Shown shown = shows.of(new Fault.Stuck(part.id()));
+        return wear.filter(w -> !shown.words().isEmpty())
+                .map(
+                        w ->
+                                Shows.suspect(
+                                        part.id() + STUCK,
+                                        part.name() + " " + w.broken(),
+                                        w,
+                                        new Effect.Stuck(c.id(), part.id()),
+                                        shown,
+                                        Map.of(),
+                                        Repairs.mended(part.id() + STUCK, w, lower(part.name()))));
     }
 
     private static Map<String, Map<String, Double>> rubbed(Component wire) {
@@ -201,19 +216,11 @@ final class DrawnSuspects {
                         new Effect.Shorted(c.id(), part.id(), its.fuse()),
                         shown,
                         tells,
-                        new Repair(
-                                "repair-" + CircuitSuspects.PREFIX + part.id() + SHORTED,
-                                Wear.SHORTED.repair()
-                                        + " "
-                                        + lower(part.name())
-                                        + between(c, part)
-                                        + ", and replace "
-                                        + fuse,
-                                Wear.SHORTED.minutes(),
-                                Wear.SHORTED.price(),
-                                "as found, a fuse",
-                                "none to speak of",
-                                false)));
+                        Repairs.of(
+                                part.id() + SHORTED,
+                                Wear.SHORTED,
+                                lower(part.name()) + between(c, part) + ", and replace " + fuse,
+                                "as found, a fuse")));
     }
 
     /**
@@ -249,17 +256,13 @@ final class DrawnSuspects {
     }
 
     private static Repair repair(Circuit c, Component part) {
-        Wear wear = part.wear();
-        return new Repair(
-                "repair-" + CircuitSuspects.PREFIX + part.id(),
-                wear.repair() + " " + lower(part.name()) + (isWire(part) ? between(c, part) : ""),
-                wear.minutes(),
-                wear.price(),
-                part instanceof Segment ? "as found" : part.name(),
-                part instanceof Source
-                        ? "needs its configuration written afterwards"
-                        : "none to speak of",
-                false);
+        String what = lower(part.name()) + (isWire(part) ? between(c, part) : "");
+        if (part instanceof Source) {
+            return Repairs.ofModule(part.id(), part.wear(), what);
+        }
+        return part instanceof Segment
+                ? Repairs.mended(part.id(), part.wear(), what)
+                : Repairs.of(part.id(), part.wear(), what, part.name());
     }
 
     static String lower(String name) {

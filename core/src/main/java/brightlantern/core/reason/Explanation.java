@@ -9,6 +9,9 @@ public final class Explanation {
     /** With less than this a second cause is not told. */
     private static final double TOLD = 0.1;
 
+    private static final String UNCODED =
+            " Whether it makes the complaint is not known: that is not coded.";
+
     private Explanation() {}
 
     /**
@@ -29,9 +32,15 @@ public final class Explanation {
      * @param alike the surest, and those that cannot be told from it
      * @param two probability that two things are broken
      * @param contradicted whether a look speaks flatly against what leads
+     * @param coded whether anything that was complained of is known; a sweep may find what nobody
+     *     complained of
      */
     static String sentence(
-            List<Standing> standings, List<Standing> alike, double two, boolean contradicted) {
+            List<Standing> standings,
+            List<Standing> alike,
+            double two,
+            boolean contradicted,
+            boolean coded) {
         Standing lead = standings.get(0);
         if (two >= Ranking.POINTED_AT && lead.isDescribed()) {
             return both(standings, two);
@@ -56,7 +65,8 @@ public final class Explanation {
                                     + " leads ("
                                     + sure
                                     + "), and what was seen speaks against it: look again, or it is something not on this list."
-                            : named(lead, alike, sure);
+                            : named(lead, alike, sure)
+                                    + (coded || lead.sureness() < Ranking.ACCUSED ? "" : UNCODED);
         };
     }
 

@@ -61,6 +61,9 @@ final class FaultSizes {
             // what is behind a blown fuse has nothing, whatever it touches
             return List.of(new Fault.Series(shorted.fuse(), Fault.Series.OPEN_OHM));
         }
+        if (effect instanceof Effect.Stuck stuck) {
+            return List.of(new Fault.Stuck(stuck.of()));
+        }
         if (effect instanceof Effect.Off off) {
             return off(off);
         }
@@ -104,7 +107,7 @@ final class FaultSizes {
      */
     static String told(NavigableMap<Double, Double> sizes, String unit) {
         double all = sizes.values().stream().mapToDouble(w -> w).sum();
-        if (all <= 0) {
+        if (all <= 0 || unit.isEmpty()) {
             return "";
         }
         double low = quantile(sizes, TAIL * all);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
@@ -148,6 +149,29 @@ final class FigureForecast implements Mechanism.Forecast {
     }
 
     private String band(String suspect) {
-        return CircuitMechanism.band(weights, suspect, unit, under, normals);
+        return band(weights, suspect, unit, under, normals);
+    }
+
+    /** Where a figure lies under a suspect, over the sizes that the evidence has left. */
+    static String band(
+            double[] weights, String suspect, String unit, Hypotheses under, Normal[] normals) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        double most = 0;
+        int[] sizes = under.of(suspect).toArray();
+        for (int i : sizes) {
+            most = Math.max(most, weights[i]);
+        }
+        for (int i : sizes) {
+            // sizes that the evidence has all but excluded would only widen the band
+            if (weights[i] >= 0.1 * most) {
+                double mean = normals[i].mean();
+                low = Math.min(low, mean);
+                high = Math.max(high, mean);
+            }
+        }
+        return high - low < 0.02
+                ? String.format(Locale.ROOT, "%.2f %s", high, unit)
+                : String.format(Locale.ROOT, "%.2f to %.2f %s", low, high, unit);
     }
 }

@@ -5,13 +5,13 @@ import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
-import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Parts that open when they are shaken, and are sound at rest. */
 final class LooseSuspects {
@@ -23,10 +23,18 @@ final class LooseSuspects {
     /** A wire that is broken inside is felt so often. */
     private static final double FELT = 0.9;
 
+    /** Who pulls at each pin of a connector that sits loose feels it so often. */
+    private static final double SLACK = 0.88;
+
     private final List<Circuit> circuits;
     private final Shows shows;
+    private final Map<String, Set<String>> pins;
 
-    LooseSuspects(List<Circuit> circuits, Shows shows) {
+    /**
+     * @param pins connector → its pins
+     */
+    LooseSuspects(List<Circuit> circuits, Shows shows, Map<String, Set<String>> pins) {
+        this.pins = pins;
         this.circuits = circuits;
         this.shows = shows;
     }
@@ -52,10 +60,10 @@ final class LooseSuspects {
                 plug,
                 "Connector " + plug,
                 Wear.LOOSE,
-                Map.of(Shaken.id(plug), jumps()),
+                Map.of(Shaken.id(plug), jumps(), DrawnCircuits.lookedAt(plug), slack(plug)),
                 shown(contacts),
                 contacts,
-                Wear.LOOSE.repair() + " " + plug);
+                plug);
     }
 
     private Optional<Suspect> single(Circuit c, Segment part, Wear wear) {
@@ -83,7 +91,16 @@ final class LooseSuspects {
                 tells,
                 shown(List.of(part)),
                 List.of(part),
-                wear.repair() + " " + DrawnSuspects.lower(part.name()) + where);
+                DrawnSuspects.lower(part.name()) + where);
+    }
+
+    /** One of its pins holds loosely; which of them is not foretold. */
+    private Map<String, Double> slack(String plug) {
+        Set<String> its = pins.get(plug);
+        Map<String, Double> odds = new LinkedHashMap<>();
+        its.forEach(pin -> odds.put(pin, SLACK / its.size()));
+        odds.put(DrawnCircuits.CLEAN, 1 - SLACK);
+        return odds;
     }
 
     private static Map<String, Double> jumps() {
@@ -114,7 +131,7 @@ final class LooseSuspects {
             Map<String, Map<String, Double>> tells,
             Shows.Shown shown,
             List<Segment> parts,
-            String repair) {
+            String repaired) {
         return shown.words().isEmpty()
                 ? Optional.empty()
                 : Optional.of(
@@ -125,14 +142,7 @@ final class LooseSuspects {
                                 effect(parts),
                                 shown,
                                 tells,
-                                new Repair(
-                                        "repair-" + CircuitSuspects.PREFIX + id + LOOSE,
-                                        repair,
-                                        wear.minutes(),
-                                        wear.price(),
-                                        "as found",
-                                        "none to speak of",
-                                        false)));
+                                Repairs.mended(id + LOOSE, wear, repaired)));
     }
 
     /** At the first of which a break shows. */

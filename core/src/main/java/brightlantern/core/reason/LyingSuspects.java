@@ -46,14 +46,11 @@ final class LyingSuspects {
                 new Effect.Off(c.id(), part.id(), 0, 0, false),
                 part.name(),
                 Wear.BIASED,
-                new Repair(
-                        "repair-" + CircuitSuspects.PREFIX + part.id() + BIASED,
-                        Wear.BIASED.repair() + " " + DrawnSuspects.lower(part.name()),
-                        Wear.BIASED.minutes(),
-                        Wear.BIASED.price(),
-                        part.name(),
-                        "none to speak of",
-                        false));
+                Repairs.of(
+                        part.id() + BIASED,
+                        Wear.BIASED,
+                        DrawnSuspects.lower(part.name()),
+                        part.name()));
     }
 
     /** A module that makes something else of what arrives at its pin. */
@@ -71,14 +68,8 @@ final class LyingSuspects {
                                         + DrawnSuspects.lower(
                                                 c.component(g.part()).orElseThrow().name()),
                                 Wear.MISREAD,
-                                new Repair(
-                                        "repair-" + CircuitSuspects.PREFIX + part.id() + MISREAD,
-                                        Wear.MISREAD.repair() + " input " + g.from(),
-                                        Wear.MISREAD.minutes(),
-                                        Wear.MISREAD.price(),
-                                        "module",
-                                        "needs its configuration written afterwards",
-                                        false)));
+                                Repairs.ofModule(
+                                        part.id() + MISREAD, Wear.MISREAD, "input " + g.from())));
     }
 
     private Optional<Suspect> off(Circuit c, Effect.Off of, String name, Wear wear, Repair repair) {

@@ -55,6 +55,13 @@ public interface Mechanism {
          * #logLikelihoods}; empty where the one decides.
          */
         OptionalDouble log(int first, int second);
+
+        /**
+         * The same, computed with both at once, which costs more; empty where it would be no other.
+         */
+        default OptionalDouble solved(int first, int second) {
+            return OptionalDouble.empty();
+        }
     }
 
     /** How a piece tells of a cause that nobody listed. */

@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkReasoner;
+import brightlantern.core.network.NetworkSounds;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -89,7 +90,7 @@ final class NetworkMechanism implements Mechanism {
 
     @Override
     public int sizes(Suspect suspect) {
-        return isComplete(suspect) ? NetworkReasoner.severities() : 1;
+        return isComplete(suspect) ? NetworkSounds.severities() : 1;
     }
 
     @Override
@@ -106,7 +107,7 @@ final class NetworkMechanism implements Mechanism {
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
         Evidence.Heard heard = (Evidence.Heard) piece;
-        NetworkReasoner.Hearing hearing = network.new Hearing(heard.call(), heard.fitted());
+        NetworkSounds.Hearing hearing = network.sounds().hear(heard.call(), heard.fitted());
         double other =
                 Math.max(hearing.sound() + Math.log(Odds.UNKNOWN_HEALTHY), hearing.anything());
         Map<String, double[]> known = new HashMap<>();

@@ -30,8 +30,18 @@ public final class NetworkSuspects {
 
     private NetworkSuspects() {}
 
+    /** The description with the elements of its network as suspects, and how they are measured. */
+    public static VehicleDescription added(VehicleDescription d) {
+        List<Suspect> suspects = of(d);
+        if (suspects.isEmpty()) {
+            return d;
+        }
+        WireOhms ohms = new WireOhms(d.network());
+        return d.with(List.of(), ohms.findings()).withSuspects(suspects).withChecks(ohms.checks());
+    }
+
     /** Suspects for every element; none for a vehicle whose modules watch nobody. */
-    public static List<Suspect> of(VehicleDescription d) {
+    private static List<Suspect> of(VehicleDescription d) {
         if (d.modules().stream().allMatch(m -> m.watches().isEmpty())) {
             return List.of();
         }
@@ -42,11 +52,18 @@ public final class NetworkSuspects {
                 .map(Symptom::id)
                 .forEach(s -> symptoms.put(s, TELLS));
         NetworkModel model = new NetworkModel(d.network());
-        return model.elements().stream().map(e -> suspect(e, share, symptoms, model)).toList();
+        WireOhms ohms = new WireOhms(d.network());
+        return model.elements().stream()
+                .map(e -> suspect(e, share, symptoms, ohms.tells(e), model))
+                .toList();
     }
 
     private static Suspect suspect(
-            Element e, double share, Map<String, Double> symptoms, NetworkModel model) {
+            Element e,
+            double share,
+            Map<String, Double> symptoms,
+            Map<String, Map<String, Double>> tells,
+            NetworkModel model) {
         List<String> cut =
                 e.modules().stream().sorted().map(m -> model.names().getOrDefault(m, m)).toList();
         String what = e.kind().words() + " (" + e.place() + ")";
@@ -57,7 +74,7 @@ public final class NetworkSuspects {
                 Optional.of(new Effect.OfElement(e.id())),
                 Map.of(),
                 symptoms,
-                Map.of(),
+                tells,
                 List.of(
                         what,
                         "messages of " + String.join(", ", cut) + " are lost",
@@ -68,7 +85,6 @@ public final class NetworkSuspects {
                         e.minutes(),
                         Math.round(e.minutes() * PRICE_PER_MINUTE),
                         "as found",
-                        "none to speak of",
-                        false));
+                        "none to speak of"));
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
@@ -8,6 +9,8 @@ import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** What to do next in a job. There is always something, until the job is closed. */
 public sealed interface NextStep {
@@ -98,6 +101,7 @@ public sealed interface NextStep {
             return at.next().stream()
                     .filter(c -> c.bits() >= LEAST_BITS)
                     .findFirst()
+                    .or(() -> unseen(at, description))
                     .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
                     .orElseGet(() -> nothingLeft(at.ranking()));
         }
@@ -126,6 +130,29 @@ public sealed interface NextStep {
                 .findFirst()
                 .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
                 .orElseGet(() -> new Repair(cause.get()));
+    }
+
+    /**
+     * What was complained of and nobody has looked at: however rare its causes are, it is not given
+     * up unseen.
+     */
+    private static Optional<NextCheck> unseen(Situation at, VehicleDescription description) {
+        Set<String> known = at.found().stream().map(Evidence::key).collect(Collectors.toSet());
+        Set<String> told =
+                at.found().stream()
+                        .filter(Evidence.SymptomTold.class::isInstance)
+                        .map(e -> ((Evidence.SymptomTold) e).symptomId())
+                        .collect(Collectors.toSet());
+        Set<String> findings =
+                description.circuits().stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .filter(g -> told.contains(DrawnCircuits.symptomId(g)))
+                        .map(Gauge::findingId)
+                        .collect(Collectors.toSet());
+        return at.next().stream()
+                .filter(n -> n.check() instanceof Check.Look l && findings.contains(l.finding()))
+                .filter(n -> !known.contains(n.check().key()))
+                .findFirst();
     }
 
     /** What alone keeps a cause from being named is looked at once more: people err, too. */

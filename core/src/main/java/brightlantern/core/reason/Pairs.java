@@ -32,6 +32,12 @@ final class Pairs {
 
     private static final int SIZES = 4;
 
+    /** So many of the likeliest two are computed with both at once. */
+    private static final int SOLVED = 240;
+
+    /** Two that are so much less likely than the likeliest, as a logarithm, decide nothing. */
+    private static final double FAINT = 6;
+
     /** So many are tried as the second. */
     private static final int SECONDS = 300;
 
@@ -137,17 +143,49 @@ final class Pairs {
                         .toList();
         List<Integer> firsts = some(best, FIRSTS);
         List<Integer> seconds = some(best, SECONDS);
-        double top = Double.NEGATIVE_INFINITY;
         double[][] twos = new double[firsts.size()][seconds.size()];
         for (int a = 0; a < twos.length; a++) {
             for (int b = 0; b < seconds.size(); b++) {
-                twos[a][b] = together(firsts.get(a), seconds.get(b));
-                top = Math.max(top, twos[a][b]);
+                twos[a][b] = together(firsts.get(a), seconds.get(b), false);
             }
         }
+        double top = solved(firsts, seconds, twos);
         return top == Double.NEGATIVE_INFINITY
                 ? Optional.empty()
                 : Optional.of(weighed(firsts, seconds, twos, top));
+    }
+
+    /**
+     * What decides is computed with both at once: that one of them decides is a guess, by which two
+     * may explain what they never show together.
+     *
+     * @param twos logarithms, which are replaced by better ones
+     * @return the highest that is left
+     */
+    private double solved(List<Integer> firsts, List<Integer> seconds, double[][] twos) {
+        boolean[][] done = new boolean[firsts.size()][seconds.size()];
+        double top = Double.NEGATIVE_INFINITY;
+        for (int round = 0; round < SOLVED; round++) {
+            int a = -1;
+            int b = -1;
+            double best = top - FAINT;
+            for (int i = 0; i < twos.length; i++) {
+                for (int j = 0; j < twos[i].length; j++) {
+                    if (!done[i][j] && twos[i][j] > best) {
+                        best = twos[i][j];
+                        a = i;
+                        b = j;
+                    }
+                }
+            }
+            if (a < 0) {
+                return top;
+            }
+            done[a][b] = true;
+            twos[a][b] = together(firsts.get(a), seconds.get(b), true);
+            top = Math.max(top, twos[a][b]);
+        }
+        return Arrays.stream(twos).flatMapToDouble(Arrays::stream).max().orElse(top);
     }
 
     /** How much of what was learned it explains better than a healthy vehicle does. */
@@ -174,8 +212,10 @@ final class Pairs {
     /**
      * Logarithm of prior and likelihood of two. Of one suspect twice there is none, nor of two of
      * which one alone explains as much.
+     *
+     * @param solved whether what is measured in a circuit that has both is computed with both
      */
-    private double together(int first, int second) {
+    private double together(int first, int second, boolean solved) {
         if (hypotheses.get(first).suspectId().equals(hypotheses.get(second).suspectId())
                 || isMended(second)) {
             return Double.NEGATIVE_INFINITY;
@@ -189,7 +229,7 @@ final class Pairs {
         for (int e = 0; e < its.length; e++) {
             one += its[e];
             other += beside[e];
-            both += mended < 0 || e < mended ? both(first, second, e) : beside[e];
+            both += mended < 0 || e < mended ? both(first, second, e, solved) : beside[e];
         }
         return both < Math.max(one, other) + NEEDED
                 ? Double.NEGATIVE_INFINITY
@@ -199,13 +239,15 @@ final class Pairs {
                         + Math.log(priors[second] / described);
     }
 
-    private double both(int first, int second, int e) {
+    private double both(int first, int second, int e, boolean solved) {
         double its = logs[first][e];
         double beside = logs[second][e];
         if (together.get(e).isEmpty()) {
             return decisive(its, beside, aside[e]);
         }
-        OptionalDouble log = together.get(e).get().log(first, second);
+        Mechanism.Together both = together.get(e).get();
+        OptionalDouble exact = solved ? both.solved(first, second) : OptionalDouble.empty();
+        OptionalDouble log = exact.isPresent() ? exact : both.log(first, second);
         return log.isPresent() ? log.getAsDouble() : decisive(its, beside, aside[e]);
     }
 

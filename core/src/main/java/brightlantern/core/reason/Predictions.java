@@ -13,6 +13,7 @@ import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.procedure.actuator.ActuatorRun;
+import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Map;
@@ -41,11 +42,17 @@ final class Predictions {
     /** States of circuits that are kept solved; a supply that drifts makes ever new ones. */
     private static final int MOST_TABLES = 400;
 
+    /** Figures that are remembered; new readings make ever new ones. */
+    private static final int MOST_KNOWN = 20_000;
+
     private final Map<Object, Normal> known = new ConcurrentHashMap<>();
     private final Map<TableKey, FaultTable> tables = new ConcurrentHashMap<>();
     private final Map<String, GaugeState> states = new ConcurrentHashMap<>();
     private final Map<String, Set<String>> parts = new ConcurrentHashMap<>();
     private final Map<ShareKey, Double> shares = new ConcurrentHashMap<>();
+
+    /** Shares of gauges with two faults. */
+    private final Map<BothKey, Double> twice = new ConcurrentHashMap<>();
 
     private record TableKey(String circuit, OperatingState state) {}
 
@@ -142,6 +149,57 @@ final class Predictions {
                         + shared.besides(circuit, point, state, fault);
         ExpectedReading reading = ExpectedReading.of(circuit, point, supply, volts);
         return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
+    }
+
+    private record BothKey(String circuit, String at, OperatingState state, Set<Fault> faults) {}
+
+    /** Whether two faults are both in a circuit, where each changes what the other does. */
+    boolean inOne(String circuitId, Fault one, Fault other) {
+        Circuit circuit = description.circuit(circuitId).orElseThrow();
+        return parts(circuit).contains(one.part()) && parts(circuit).contains(other.part());
+    }
+
+    /** Volts at a point with two faults in its circuit, solved with both. */
+    Normal reading(Evidence.Reading r, Fault one, Fault other) {
+        double supply = rounded(r.supplyVolts());
+        Circuit circuit = description.circuit(r.circuitId()).orElseThrow();
+        String point = r.pointId();
+        OperatingState state =
+                OperatingState.idle(supply)
+                        .moving(Set.copyOf(r.moving()))
+                        .loaded(point, Load.named(r.load()));
+        if (known.size() > MOST_KNOWN) {
+            known.clear();
+        }
+        return known.computeIfAbsent(
+                new BothKey(circuit.id(), point, state, Set.copyOf(List.of(one, other))),
+                k -> {
+                    double volts =
+                            new CircuitModel(circuit)
+                                            .solve(state, List.of(one, other))
+                                            .volts()
+                                            .get(point)
+                                    + shared.besides(circuit, point, state, Optional.empty());
+                    ExpectedReading its = ExpectedReading.of(circuit, point, supply, volts);
+                    return new Normal(its.volts(), its.tolerance(), supply + 0.5);
+                });
+    }
+
+    /** Share of its nominal voltage that a gauge has with two faults in its circuit. */
+    double share(Circuit circuit, Gauge gauge, Fault one, Fault other) {
+        OperatingState state =
+                OperatingState.idle(GaugeState.TYPICAL_VOLTS)
+                        .moving(gauge.made().isEmpty() ? Set.of() : Set.of(gauge.made()));
+        if (twice.size() > MOST_KNOWN) {
+            twice.clear();
+        }
+        return twice.computeIfAbsent(
+                new BothKey(circuit.id(), gauge.id(), state, Set.copyOf(List.of(one, other))),
+                k -> {
+                    Map<String, Double> volts =
+                            new CircuitModel(circuit).solve(state, List.of(one, other)).volts();
+                    return gauge.share(circuit, volts::get, List.of(one, other));
+                });
     }
 
     /** Ids of all parts of a circuit; it is asked for each hypothesis. */

@@ -62,6 +62,7 @@ public final class Reasoner {
                         new CircuitMechanism(description, predictions),
                         new NetworkMechanism(description),
                         new BusMechanism(description),
+                        new HistoryMechanism(description),
                         new WordMechanism()));
     }
 
@@ -297,7 +298,12 @@ public final class Reasoner {
                 alike,
                 both,
                 against,
-                Explanation.sentence(standings, alike, both, against.isPresent()));
+                Explanation.sentence(
+                        standings,
+                        alike,
+                        both,
+                        against.isPresent(),
+                        learned.stream().anyMatch(l -> l.piece() instanceof Evidence.SymptomTold)));
     }
 
     /** The leading suspect, and those of its kind at whose places nothing else can be measured. */

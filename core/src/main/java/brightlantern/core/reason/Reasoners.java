@@ -110,6 +110,7 @@ public final class Reasoners {
                 || effect instanceof Effect.Shorted
                 || effect instanceof Effect.Off
                 || effect instanceof Effect.Loose
+                || effect instanceof Effect.Stuck
                 || effect instanceof Effect.Series series && series.breaks();
     }
 

@@ -143,6 +143,9 @@ public final class SensorWalk {
                             "With all plugged in: what the sensor makes of what it feels.");
                     unplugged(p.from(), ends.reference().isEmpty());
                 });
+        looks(
+                g -> g.isOhms() && g.part().equals(gauge.part()),
+                "The sensor by itself, with nothing beside it: whole, open, or shorted inside.");
         read(gauge.from(), rest(), "What arrives at the module's pin.");
         looks(
                 g -> g.isAcross() && Set.of(g.from(), g.to()).contains(gauge.from()),

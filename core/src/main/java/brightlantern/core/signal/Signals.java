@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
@@ -44,8 +45,30 @@ public record Signals(List<Value> values, List<Drawing> drawings, Optional<HeadV
     }
 
     /** The unit in which a value is to be shown by these choices. */
-    public static String unit(Value value, Map<String, String> choices) {
+    static String unit(Value value, Map<String, String> choices) {
         return Units.quantity(value.show()).map(choices::get).orElse(value.show());
+    }
+
+    /** An item with limits in the unit in which a value is shown, turned into another unit. */
+    @FunctionalInterface
+    public interface Turned<T> {
+        T in(T item, String from, String to);
+    }
+
+    /**
+     * Items with their limits in the units in which their values are shown by these choices.
+     *
+     * @param of the id of the value of which an item tells
+     */
+    public <T> List<T> shownIn(
+            Map<String, String> choices, List<T> items, Function<T, String> of, Turned<T> turned) {
+        return items.stream()
+                .map(
+                        one ->
+                                value(of.apply(one))
+                                        .map(v -> turned.in(one, v.show(), unit(v, choices)))
+                                        .orElse(one))
+                .toList();
     }
 
     @Override

@@ -23,6 +23,13 @@ public final class TypedFigure {
     private TypedFigure() {}
 
     /**
+     * Whether it says that more comes than the instrument can tell, as of ohms where nothing is.
+     */
+    public static boolean isOverload(String text) {
+        return OVER.matcher(text.trim()).matches();
+    }
+
+    /**
      * @param field what it is, for the message
      * @param unit in which it is wanted; it may stand behind the figure, of an electrical one with
      *     a prefix
@@ -51,8 +58,15 @@ public final class TypedFigure {
                         "%s: expected a number in %s%s, found '%s'.",
                         field,
                         unit,
-                        PREFIXED.contains(unit) ? ", such as 0.047 or 47 m" + unit : "",
+                        example(unit),
                         text.trim()));
+    }
+
+    private static String example(String unit) {
+        if (!PREFIXED.contains(unit)) {
+            return "";
+        }
+        return unit.equals("Ω") ? ", such as 1200 or 1.2 kΩ" : ", such as 0.047 or 47 m" + unit;
     }
 
     /** What stands behind the figure, as a factor; NaN for what is no unit of this kind. */

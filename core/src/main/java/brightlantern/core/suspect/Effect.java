@@ -13,6 +13,7 @@ import java.util.Optional;
     @JsonSubTypes.Type(value = Effect.Chafed.class, name = "chafed"),
     @JsonSubTypes.Type(value = Effect.Shorted.class, name = "shorted"),
     @JsonSubTypes.Type(value = Effect.Loose.class, name = "loose"),
+    @JsonSubTypes.Type(value = Effect.Stuck.class, name = "stuck"),
     @JsonSubTypes.Type(value = Effect.Off.class, name = "off"),
     @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
 })
@@ -23,6 +24,30 @@ public sealed interface Effect {
     /** Id of the part of a circuit in which it is; empty for what is in none. */
     Optional<String> part();
 
+    /** It is in a part of a circuit. */
+    sealed interface OfPart extends Effect {
+        /** Id of the circuit. */
+        String circuit();
+
+        /** Id of the part. */
+        String of();
+
+        @Override
+        default Optional<String> part() {
+            return Optional.of(of());
+        }
+
+        @Override
+        default void check(References.At at) {
+            at.needs(kind() + " of circuit " + circuit(), of());
+        }
+
+        /** What it must be, for who wrote something else. */
+        default String kind() {
+            return "a segment";
+        }
+    }
+
     /**
      * Ohms are added in a segment of a circuit.
      *
@@ -31,20 +56,10 @@ public sealed interface Effect {
      * @param breaks whether it may also be open
      */
     record Series(String circuit, String of, double from, double to, boolean breaks)
-            implements Effect {
-        @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
-
+            implements OfPart {
         /** One that never breaks quite. */
         public Series(String circuit, String of, double from, double to) {
             this(circuit, of, from, to, false);
-        }
-
-        @Override
-        public void check(References.At at) {
-            at.needs("a segment of circuit " + circuit, of);
         }
     }
 
@@ -54,29 +69,14 @@ public sealed interface Effect {
      * @param of the wire
      * @param from least ohms to earth, to the most
      */
-    record Chafed(String circuit, String of, double from, double to) implements Effect {
-        @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
-
-        @Override
-        public void check(References.At at) {
-            at.needs("a segment of circuit " + circuit, of);
-        }
-    }
+    record Chafed(String circuit, String of, double from, double to) implements OfPart {}
 
     /**
      * A wire touches the body and blows its fuse.
      *
      * @param of the wire
      */
-    record Shorted(String circuit, String of, String fuse) implements Effect {
-        @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
-
+    record Shorted(String circuit, String of, String fuse) implements OfPart {
         @Override
         public void check(References.At at) {
             at.needs("a segment of circuit " + circuit, List.of(of, fuse));
@@ -88,17 +88,14 @@ public sealed interface Effect {
      *
      * @param of of a connector the first of its contacts of which a break shows
      */
-    record Loose(String circuit, String of) implements Effect {
-        @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
+    record Loose(String circuit, String of) implements OfPart {}
 
-        @Override
-        public void check(References.At at) {
-            at.needs("a part of circuit " + circuit, of);
-        }
-    }
+    /**
+     * What switches stays closed.
+     *
+     * @param of the relay, switch or output
+     */
+    record Stuck(String circuit, String of) implements OfPart {}
 
     /**
      * A sensor tells, or its module makes of what arrives, so many times what it should.
@@ -109,17 +106,7 @@ public sealed interface Effect {
      * @param misread whether the module does it
      */
     record Off(String circuit, String of, double down, double up, boolean misread)
-            implements Effect {
-        @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
-
-        @Override
-        public void check(References.At at) {
-            at.needs("a part of circuit " + circuit, of);
-        }
-    }
+            implements OfPart {}
 
     /**
      * A motor has more to move.
@@ -127,15 +114,10 @@ public sealed interface Effect {
      * @param of the motor
      * @param from least factor on its load current, to the most
      */
-    record Drag(String circuit, String of, double from, double to) implements Effect {
+    record Drag(String circuit, String of, double from, double to) implements OfPart {
         @Override
-        public Optional<String> part() {
-            return Optional.of(of);
-        }
-
-        @Override
-        public void check(References.At at) {
-            at.needs("a motor of circuit " + circuit, of);
+        public String kind() {
+            return "a motor";
         }
     }
 

@@ -23,6 +23,7 @@ import java.util.Set;
     @JsonSubTypes.Type(value = Evidence.Heard.class, name = "heard"),
     @JsonSubTypes.Type(value = Evidence.BusSeen.class, name = "busSeen"),
     @JsonSubTypes.Type(value = Evidence.RepairFailed.class, name = "repairFailed"),
+    @JsonSubTypes.Type(value = Evidence.WorkedOn.class, name = "workedOn"),
     @JsonSubTypes.Type(value = Evidence.RuledOut.class, name = "ruledOut")
 })
 public sealed interface Evidence {
@@ -280,6 +281,23 @@ public sealed interface Evidence {
         @Override
         public String key() {
             return "repair failed " + suspectId;
+        }
+
+        @Override
+        public boolean repeatable() {
+            return false;
+        }
+    }
+
+    /**
+     * What a suspect asks for was done before the complaint came.
+     *
+     * @param months since it was done
+     */
+    record WorkedOn(String suspectId, double months) implements Evidence {
+        @Override
+        public String key() {
+            return "worked on " + suspectId;
         }
 
         @Override

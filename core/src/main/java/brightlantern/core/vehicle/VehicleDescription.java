@@ -8,6 +8,8 @@ import brightlantern.core.code.Code;
 import brightlantern.core.code.CodeTable;
 import brightlantern.core.cylinder.CylinderSection;
 import brightlantern.core.cylinder.Cylinders;
+import brightlantern.core.learned.LearnedValue;
+import brightlantern.core.learned.LearnedValues;
 import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Feed;
@@ -55,7 +57,8 @@ public record VehicleDescription(
         Agreements comparisons,
         FuelTrims fuelTrims,
         CylinderSection cylinderSection,
-        Distances distances) {
+        Distances distances,
+        LearnedValues learnedValues) {
     /** A vehicle of which only the networks are known. */
     public static VehicleDescription ofNetwork(
             String id,
@@ -124,7 +127,13 @@ public record VehicleDescription(
                         List.of(
                                 signals.shownIn(choices),
                                 targets.shownIn(choices, signals),
-                                comparisons.shownIn(choices, signals)));
+                                comparisons.shownIn(choices, signals),
+                                learnedValues.shownIn(choices, signals)));
+    }
+
+    /** See {@link LearnedValues#learned}. */
+    public List<LearnedValue> learned() {
+        return learnedValues.learned();
     }
 
     /** See {@link Network#buses}. */

@@ -156,7 +156,7 @@ class NetworkReasonerTest {
     @MethodSource("brightlantern.core.vehicle.Vehicles#all")
     void whatWasHeardMovesTheSuspectsOfTheWire(String vehicle) {
         VehicleDescription bare = Vehicles.named(vehicle);
-        VehicleDescription d = bare.withSuspects(NetworkSuspects.of(bare));
+        VehicleDescription d = NetworkSuspects.added(bare);
         Reasoner weigher = new Reasoner(d);
         Set<String> has =
                 d.modules().stream()

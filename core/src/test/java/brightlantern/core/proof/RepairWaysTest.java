@@ -2,6 +2,7 @@ package brightlantern.core.proof;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.suspect.RepairWay;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;

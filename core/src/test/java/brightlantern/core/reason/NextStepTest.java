@@ -91,6 +91,35 @@ class NextStepTest {
                 .isEqualTo(new NextStep.DoCheck(some.get(1), Optional.empty()));
     }
 
+    /** Rare causes make a look tell little on the mean; a complaint is not given up unseen. */
+    @Test
+    void whatWasComplainedOfIsLookedAtBeforeNothingIsLeft() {
+        VehicleDescription loader = Vehicles.derived("stonebarrow-wl9");
+        Check look =
+                loader.checks().stream()
+                        .filter(c -> c.key().equals("outcome gauge-work-1"))
+                        .findFirst()
+                        .orElseThrow();
+        NextCheck faint = new NextCheck(look, 0.003, 0.003, List.of());
+        Ranking nothing = named(Hypothesis.NOTHING, 0.9);
+        Evidence told = new Evidence.SymptomTold("circuit-work-1");
+        Evidence seen = new Evidence.Outcome("gauge-work-1", "well");
+        assertThat(step(loader, nothing, List.of(told), faint))
+                .isEqualTo(new NextStep.DoCheck(faint, Optional.empty()));
+        assertThat(step(loader, nothing, List.of(told, seen), faint))
+                .as("it was seen")
+                .isInstanceOf(NextStep.NothingLeft.class);
+        assertThat(step(loader, nothing, List.of(), faint))
+                .as("nobody complained of it")
+                .isInstanceOf(NextStep.NothingLeft.class);
+    }
+
+    private static NextStep step(
+            VehicleDescription d, Ranking ranking, List<Evidence> found, NextCheck next) {
+        return NextStep.of(
+                new Situation(true, true, true, false, ranking, found, List.of(next)), d);
+    }
+
     /** A look may have been wrong; seen twice, it stands. */
     @Test
     void whatAloneSpeaksAgainstACauseIsLookedAtOnceMore() {

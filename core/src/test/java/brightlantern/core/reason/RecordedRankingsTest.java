@@ -107,7 +107,7 @@ class RecordedRankingsTest {
     }
 
     private static Map<String, Double> figures(VehicleDescription bare) {
-        VehicleDescription d = bare.withSuspects(NetworkSuspects.of(bare));
+        VehicleDescription d = NetworkSuspects.added(bare);
         Reasoner reasoner = new Reasoner(d);
         Random random = new Random(bare.id().hashCode());
         Map<String, Double> figures = new LinkedHashMap<>();

@@ -104,4 +104,25 @@ class TwoFaultsTest {
                 .extracting(s -> World.partOf(d, s.suspectId()))
                 .containsExactlyInAnyOrderElementsOf(bulbs);
     }
+
+    /**
+     * A contact that nobody listed is open at the starter: a relay with too much resistance and an
+     * open earth would each explain some of the readings, and together none of them.
+     */
+    @Test
+    void whatTwoNeverShowTogetherIsNotTheirs() {
+        VehicleDescription d = Vehicles.derived("stonebarrow-wl9");
+        String contact = "C-X82.1";
+        Fault open = new Fault.Series(contact, Fault.Series.OPEN_OHM);
+        World world = new World(d, Optional.of(open), new Random(5));
+        Set<String> withheld = d.wiring().alike(contact);
+        List<Suspect> listed =
+                d.suspects().stream()
+                        .filter(s -> !withheld.contains(World.partOf(d, s.id())))
+                        .toList();
+        Reasoners reasoners = new Reasoners(d.withOnly(listed, d.checks()));
+        World.Ended ended = World.follow(world, reasoners, world.noticed());
+        assertThat(ended.ranking().two()).as(ended.ranking().sentence()).isLessThan(0.2);
+        assertThat(ended.ranking().accused()).as(ended.ranking().sentence()).isEmpty();
+    }
 }

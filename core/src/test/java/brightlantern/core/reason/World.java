@@ -66,8 +66,7 @@ final class World {
     }
 
     Band shown(Circuit c, Gauge g) {
-        return g.at(
-                g.share(c, volts(c, g.under().isEmpty() ? Set.of() : Set.of(g.under())), faults));
+        return g.at(g.share(c, volts(c, g.made().isEmpty() ? Set.of() : Set.of(g.made())), faults));
     }
 
     /** What is told and stored of it before anybody looks. */

@@ -67,7 +67,8 @@ class WatchingTest {
                 .contains("symptom", "cylinders", "drawing-air");
         assertThat(lists)
                 .filteredOn(l -> l.id().startsWith("follow-"))
-                .allSatisfy(l -> assertThat(l.values()).contains("boost.target", "boost.actual"));
+                .anySatisfy(l -> assertThat(l.values()).contains("boost.target", "boost.actual"))
+                .anySatisfy(l -> assertThat(l.values()).contains("rail.target", "rail.pressure"));
         assertThat(lists)
                 .allSatisfy(
                         l -> {

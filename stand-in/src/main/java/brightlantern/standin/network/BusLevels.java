@@ -1,5 +1,8 @@
 package brightlantern.standin.network;
 
+import brightlantern.core.network.Network;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.hipparchus.linear.Array2DRowRealMatrix;
@@ -32,7 +35,7 @@ final class BusLevels {
      * @param ends positions of the terminating resistors
      * @param bad what is bad on this bus
      */
-    BusLevels(int stations, List<Integer> ends, List<WireFault> bad) {
+    private BusLevels(int stations, List<Integer> ends, List<WireFault> bad) {
         this.stations = stations;
         this.conductance = new Array2DRowRealMatrix(2 * stations, 2 * stations);
         for (int i = 0; i < stations; i++) {
@@ -60,6 +63,51 @@ final class BusLevels {
                                         2 * (stations / 2),
                                         2 * (stations / 2) + 1,
                                         Math.max(0.01, s.ohm())));
+    }
+
+    /**
+     * The wires of a bus as they are described, with what is bad on them.
+     *
+     * @param bad of any bus
+     */
+    static BusLevels of(VehicleDescription d, String busId, List<WireFault> bad) {
+        List<String> stations = new ArrayList<>(List.of(Network.GATEWAY));
+        d.onWire(busId).forEach(m -> stations.add(m.id()));
+        List<String> told =
+                d.buses().stream()
+                        .filter(b -> b.id().equals(busId))
+                        .findFirst()
+                        .orElseThrow()
+                        .terminators();
+        int last = stations.size() - 1;
+        List<Integer> ends =
+                told.isEmpty()
+                        ? List.of(0, last)
+                        : told.stream().map(stations::indexOf).filter(i -> i >= 0).toList();
+        return new BusLevels(
+                stations.size(), ends, bad.stream().filter(f -> isOn(busId, f)).toList());
+    }
+
+    private static boolean isOn(String bus, WireFault fault) {
+        return fault instanceof WireFault.Broken b && b.bus().equals(bus)
+                || fault instanceof WireFault.Shorted s && s.bus().equals(bus)
+                || fault instanceof WireFault.Unterminated u && u.bus().equals(bus);
+    }
+
+    /** Ohms between both wires at the first station while nobody drives them. */
+    double ohms() {
+        double[] currents = new double[2 * stations];
+        currents[0] = 1;
+        currents[1] = -1;
+        double[] volts = solved(conductance, currents);
+        return volts[0] - volts[1];
+    }
+
+    private static double[] solved(RealMatrix conductance, double[] currents) {
+        return new LUDecomposition(conductance)
+                .getSolver()
+                .solve(new ArrayRealVector(currents, false))
+                .toArray();
     }
 
     private static double series(List<WireFault> bad, int at, WireFault.Wire wire) {
@@ -96,9 +144,6 @@ final class BusLevels {
             currents[2 * drives] += HIGH_VOLTS / DRIVER_OHM;
             currents[2 * drives + 1] += LOW_VOLTS / DRIVER_OHM;
         }
-        return new LUDecomposition(all)
-                .getSolver()
-                .solve(new ArrayRealVector(currents, false))
-                .toArray();
+        return solved(all, currents);
     }
 }

@@ -95,7 +95,6 @@ public final class BusScope {
     private final class Line {
         private final double bitSeconds;
         private final List<ControlModule> stations = new ArrayList<>();
-        private final List<Integer> ends = new ArrayList<>();
         private final double[] due;
         private final List<Bit> bits = new ArrayList<>();
         private final String bus;
@@ -113,16 +112,6 @@ public final class BusScope {
             bitSeconds = 1 / (described.kbit() * 1000.0);
             stations.add(description.module(Network.GATEWAY).orElseThrow());
             stations.addAll(description.onWire(id));
-            List<String> told = described.terminators();
-            for (int i = 0; i < stations.size(); i++) {
-                boolean end =
-                        told.isEmpty()
-                                ? i == 0 || i == stations.size() - 1
-                                : told.contains(stations.get(i).id());
-                if (end) {
-                    ends.add(i);
-                }
-            }
             due = new double[stations.size()];
             for (int i = 0; i < due.length; i++) {
                 due[i] = PERIOD * i / due.length;
@@ -130,8 +119,8 @@ public final class BusScope {
         }
 
         double[][] samples(double now, double seconds, int count) {
-            List<WireFault> bad = wires.badNow(now).stream().filter(this::concerns).toList();
-            BusLevels levels = new BusLevels(stations.size(), ends, bad);
+            List<WireFault> bad = wires.badNow(now);
+            BusLevels levels = BusLevels.of(description, bus, bad);
             Map<Integer, double[]> known = new HashMap<>();
             while (planned < time + seconds) {
                 plan(now, bad, levels);
@@ -156,13 +145,6 @@ public final class BusScope {
             return out;
         }
 
-        private boolean concerns(WireFault fault) {
-            return fault instanceof WireFault.Broken b && b.bus().equals(bus)
-                    || fault instanceof WireFault.Shorted s && s.bus().equals(bus)
-                    || fault instanceof WireFault.Unterminated u && u.bus().equals(bus)
-                    || fault instanceof WireFault.Babbling m && position(m.module()) >= 0;
-        }
-
         private void add(int count, int drives) {
             planned += count * bitSeconds;
             bits.add(new Bit(planned, drives));
@@ -174,6 +156,7 @@ public final class BusScope {
                     bad.stream()
                             .filter(WireFault.Babbling.class::isInstance)
                             .map(f -> position(((WireFault.Babbling) f).module()))
+                            .filter(i -> i >= 0)
                             .findFirst()
                             .orElse(-1);
             if (babbles >= 0) {

@@ -105,6 +105,11 @@ public final class BusWires {
         return faults.values().stream().filter(f -> bad(f, seconds)).toList();
     }
 
+    /** Ohms between both wires of a bus at the gateway, while all modules sleep. */
+    public synchronized double ohms(String bus, double seconds) {
+        return BusLevels.of(description, bus, badNow(seconds)).ohms();
+    }
+
     /** Whether a message sent at this moment is received; both ends must be alive. */
     public synchronized boolean gets(String from, String to, double seconds) {
         if (!alive(from, seconds) || !alive(to, seconds)) {

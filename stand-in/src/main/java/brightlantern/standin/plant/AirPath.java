@@ -17,6 +17,12 @@ public final class AirPath implements Part {
     private static final double CHARGER_SECONDS = 0.6;
     private static final int FLAP_OUTPUT = 0x3005;
 
+    /** So far the flap may be opened beyond its map at idle, percent. */
+    private static final double MOST_LEARNED = 8;
+
+    private static final double LEARNS_SECONDS = 15;
+    private static final double FLAPS_DIFFER = 0.5;
+
     private final EngineSpec spec;
     private final Random random;
     private double pedal;
@@ -31,10 +37,14 @@ public final class AirPath implements Part {
     private double charger;
     private final Taken flap = new Taken();
     private boolean stands;
+    private double dirt;
+    private double learned;
+    private final double ownOffset;
 
     public AirPath(EngineSpec spec, long seed) {
         this.spec = spec;
         this.random = new Random(seed);
+        this.ownOffset = FLAPS_DIFFER * new Random(~seed).nextGaussian();
     }
 
     @Override
@@ -48,7 +58,12 @@ public final class AirPath implements Part {
                         : flap.or(
                                 spec.diesel()
                                         ? (w.running() && load < 0.06 ? 30 : 5)
-                                        : 4 + 88 * load);
+                                        : 4 + 88 * load + learned);
+        if (w.running() && load < 0.06) {
+            // dirt beside the flap is air that is missing at idle
+            double wanted = Math.min(MOST_LEARNED, dirt);
+            learned += (wanted - learned) * Math.min(1, dt / LEARNS_SECONDS);
+        }
         throttle += (throttleTarget - throttle) * Math.min(1, dt / 0.08);
         double shape = Math.max(0, Math.min(1, (w.rpm() - 1000) / 900));
         target = AMBIENT_KPA + (w.running() ? spec.boostKpa() * shape * load : 0);
@@ -84,6 +99,8 @@ public final class AirPath implements Part {
         s.put("pedal", () -> pedal);
         s.put("throttle.target", () -> throttleTarget);
         s.put("throttle.actual", () -> Math.max(0, throttle + 0.1 * random.nextGaussian()));
+        s.put("throttle.learned", () -> learned + ownOffset);
+        s.put("idle.short", () -> Math.max(0, dirt - learned));
         s.put("boost.target", () -> target);
         s.put("boost.actual", () -> boost + 0.2 * random.nextGaussian());
         s.put("wastegate.duty", () -> gate);
@@ -93,5 +110,17 @@ public final class AirPath implements Part {
         s.put("charge.air", () -> charged);
         s.put("filter.drop", () -> filterDrop);
         return s;
+    }
+
+    /** {@code dirt} beside the flap: opening that is missing at idle, percent. */
+    @Override
+    public synchronized void fail(String mode, String of, double size) {
+        if (mode.equals("dirt")) {
+            dirt = size;
+            // a flap that was cleaned is learned anew
+            learned = size > 0 ? learned : 0;
+        } else {
+            Part.super.fail(mode, of, size);
+        }
     }
 }

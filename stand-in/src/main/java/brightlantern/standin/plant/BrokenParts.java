@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** What is broken in the circuits of one vehicle, all the time or only while it is shaken. */
 final class BrokenParts {
@@ -47,7 +48,7 @@ final class BrokenParts {
      * @param fuseOf the fuse that protects a wire
      * @throws IllegalArgumentException when there is no such part, or it does not break so
      */
-    void fail(String mode, String of, double size, UnaryOperator<String> fuseOf) {
+    synchronized void fail(String mode, String of, double size, UnaryOperator<String> fuseOf) {
         if (!built.containsKey(of)) {
             throw new IllegalArgumentException("No circuit has a part '" + of + "' that breaks so");
         }
@@ -61,6 +62,7 @@ final class BrokenParts {
     private Fault fault(String mode, String of, double size, UnaryOperator<String> fuseOf) {
         return switch (mode) {
             case CircuitFailures.SERIES -> new Fault.Series(of, size);
+            case CircuitFailures.STUCK -> new Fault.Stuck(of);
             case CircuitFailures.CHAFED -> new Fault.Chafed(of, size);
             case CircuitFailures.BIASED -> new Fault.Biased(of, size);
             case CircuitFailures.MISREAD -> new Fault.Misread(of, size);
@@ -80,6 +82,7 @@ final class BrokenParts {
     static String told(String mode, double size) {
         return switch (mode) {
             case CircuitFailures.LOOSE -> "when shaken";
+            case CircuitFailures.STUCK -> "at all times";
             case CircuitFailures.BIASED, CircuitFailures.MISREAD ->
                     String.format(Locale.ROOT, "%.3g times", size);
             default -> String.format(Locale.ROOT, "%.3g Ω", size);
@@ -87,25 +90,25 @@ final class BrokenParts {
     }
 
     /** Whether a part was broken, and is whole now. */
-    boolean mend(String part) {
+    synchronized boolean mend(String part) {
         touching.remove(part);
         boolean was = loose.remove(part);
         return faults.remove(part) != null || was;
     }
 
     /** On the road all that is loose opens; at rest all of it holds. */
-    void shake(boolean now) {
+    synchronized void shake(boolean now) {
         shaken = now;
     }
 
-    boolean isAnyLoose() {
+    synchronized boolean isAnyLoose() {
         return !loose.isEmpty();
     }
 
     /**
      * Whether something flickers or jumps while a part, or the harness at a connector, is moved.
      */
-    boolean jumps(String moved) {
+    synchronized boolean jumps(String moved) {
         return loose.stream()
                 .anyMatch(
                         id ->
@@ -126,12 +129,12 @@ final class BrokenParts {
     }
 
     /** What can be tapped and moved by itself. */
-    Set<String> tapped() {
+    synchronized Set<String> tapped() {
         return built.keySet().stream().filter(this::isTapped).collect(Collectors.toSet());
     }
 
     /** The faults of this moment. */
-    List<Fault> now() {
+    synchronized List<Fault> now() {
         List<Fault> all = new ArrayList<>(faults.values());
         if (shaken) {
             Set<String> plugs =
@@ -158,9 +161,9 @@ final class BrokenParts {
         return pin(part).filter(p -> p.plug().equals(plug)).isPresent();
     }
 
-    /** Number of the first pin of a connector that looks bad. */
-    Optional<String> badPin(String plug) {
-        return faults.keySet().stream()
+    /** Number of the first pin of a connector that looks bad, or holds loosely. */
+    synchronized Optional<String> badPin(String plug) {
+        return Stream.concat(faults.keySet().stream(), loose.stream())
                 .flatMap(f -> Optional.ofNullable(built.get(f)).stream())
                 .filter(p -> isAt(p, plug))
                 .flatMap(p -> pin(p).stream())
@@ -169,7 +172,7 @@ final class BrokenParts {
     }
 
     /** Wires that touch the body and blow this fuse. */
-    Set<String> touching(String fuse) {
+    synchronized Set<String> touching(String fuse) {
         return touching.entrySet().stream()
                 .filter(t -> t.getValue().equals(fuse))
                 .map(Map.Entry::getKey)
@@ -177,7 +180,7 @@ final class BrokenParts {
     }
 
     /** How a wire is all along. */
-    Along along(String wire) {
+    synchronized Along along(String wire) {
         if (touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed) {
             return Along.RUBBED;
         }

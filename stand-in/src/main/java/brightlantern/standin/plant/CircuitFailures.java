@@ -41,6 +41,9 @@ final class CircuitFailures {
     /** Its module makes so many times of it what it should. */
     static final String MISREAD = "misread";
 
+    /** What switches stays closed. */
+    static final String STUCK = "stuck";
+
     /** So much more than what begins to show. */
     private static final double CLEARLY = 1.15;
 
@@ -58,6 +61,9 @@ final class CircuitFailures {
             for (Segment s : c.segments()) {
                 if (drawn.edge(s.id()).isPresent()) {
                     loose(c, s, all);
+                }
+                if (!drawn.wrong(Optional.of(new Fault.Stuck(s.id()))).isEmpty()) {
+                    stuck(c, s, all);
                 }
             }
             for (Gauge g : c.gauges()) {
@@ -97,6 +103,21 @@ final class CircuitFailures {
                                                 1,
                                                 wear.common(),
                                                 what + ": " + wear.broken())));
+    }
+
+    private static void stuck(Circuit c, Segment s, Map<String, Part.Failure> into) {
+        s.stuck()
+                .ifPresent(
+                        wear ->
+                                into.putIfAbsent(
+                                        s.id() + " " + STUCK,
+                                        new Part.Failure(
+                                                STUCK,
+                                                s.id(),
+                                                1,
+                                                1,
+                                                wear.common(),
+                                                name(c, s) + ": " + wear.broken())));
     }
 
     private static void add(

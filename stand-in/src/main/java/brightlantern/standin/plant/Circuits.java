@@ -8,7 +8,6 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
-import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
 import brightlantern.core.signal.Value;
@@ -22,10 +21,8 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.DoubleSupplier;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
 
 /**
  * The circuits of this one vehicle: every wire, contact and consumer a little off its drawing, what
@@ -42,6 +39,7 @@ public final class Circuits implements Part {
     private final Map<String, LiveCircuit> all = new LinkedHashMap<>();
     private final Map<String, Component> built = new HashMap<>();
     private final BrokenParts broken = new BrokenParts(built);
+    private final Hands hands;
     private final Set<String> set = new LinkedHashSet<>();
     private final PinWatch pins = new PinWatch();
     private final Whole whole;
@@ -69,6 +67,12 @@ public final class Circuits implements Part {
                 all.put(c.id(), new LiveCircuit(c, new CircuitModel(c, its)));
             }
         }
+        hands = new Hands(all.values().stream().map(LiveCircuit::circuit).toList(), built, broken);
+    }
+
+    /** What somebody finds at them by hand, eye and lamp. */
+    public Hands hands() {
+        return hands;
     }
 
     /** What can be switched and unplugged, by its id. */
@@ -102,8 +106,12 @@ public final class Circuits implements Part {
                 || setting.name().equals("engine running") && whole.running();
     }
 
-    /** What somebody sees who looks at a thing. */
-    public record Seen(String name, String state, String under) {}
+    /**
+     * What somebody sees who looks at a thing.
+     *
+     * @param idle whether it is switched off, as it should be
+     */
+    public record Seen(String name, String state, String under, boolean idle) {}
 
     /** All that can be seen, heard or felt working, as it is now. */
     public synchronized List<Seen> seen() {
@@ -111,14 +119,13 @@ public final class Circuits implements Part {
         for (LiveCircuit its : all.values()) {
             for (Gauge g : its.circuit().gauges()) {
                 if (g.isSeen() && isOn(its, g)) {
+                    Band shows = g.at(share(its, g));
                     seen.add(
                             new Seen(
                                     g.name(),
-                                    g.at(share(its, g)).name(),
-                                    its.circuit()
-                                            .setting(g.under())
-                                            .map(Setting::name)
-                                            .orElse("")));
+                                    shows.name(),
+                                    its.circuit().setting(g.made()).map(Setting::name).orElse(""),
+                                    g.isOff() && shows.well()));
                 }
             }
         }
@@ -126,33 +133,10 @@ public final class Circuits implements Part {
     }
 
     private boolean isOn(LiveCircuit its, Gauge g) {
-        return its.circuit().setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
-    }
-
-    /**
-     * How the pins of a connector look when it is opened.
-     *
-     * @throws IllegalArgumentException when there is no such connector
-     */
-    public synchronized String pins(String plug) {
-        needsPlug(plug);
-        return broken.badPin(plug)
-                .map(n -> "Pin " + n + " of " + plug + " is corroded or loose.")
-                .orElse("The pins of " + plug + " are clean and tight.");
-    }
-
-    private void needsPlug(String plug) {
-        if (!plugs().contains(plug)) {
-            throw new IllegalArgumentException("There is no connector '" + plug + "'");
+        if (g.isOff()) {
+            return its.circuit().setting(g.under()).filter(this::isSet).isEmpty();
         }
-    }
-
-    /** All connectors. */
-    public List<String> plugs() {
-        return settings().keySet().stream()
-                .filter(Setting::unplugs)
-                .map(s -> s.substring(s.indexOf('-') + 1))
-                .toList();
+        return its.circuit().setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
     }
 
     private OperatingState state(LiveCircuit its, double supply) {
@@ -233,18 +217,6 @@ public final class Circuits implements Part {
         return values;
     }
 
-    /** Gauges that are held against another instrument, by the id of their finding. */
-    public Map<String, Gauge> compared() {
-        Map<String, Gauge> compared = new TreeMap<>();
-        all.values()
-                .forEach(
-                        i ->
-                                i.circuit().gauges().stream()
-                                        .filter(Gauge::isCompared)
-                                        .forEach(g -> compared.put(g.findingId(), g)));
-        return compared;
-    }
-
     /**
      * A value as its module tells it, by what arrives at its pin.
      *
@@ -312,25 +284,6 @@ public final class Circuits implements Part {
         solveAgain();
     }
 
-    /**
-     * Whether something flickers or jumps while somebody moves the harness at a connector, or taps
-     * a relay, switch, fuse or earth.
-     *
-     * @throws IllegalArgumentException when there is nothing of that name to move
-     */
-    public synchronized boolean jumps(String moved) {
-        if (!plugs().contains(moved) && !broken.tapped().contains(moved)) {
-            throw new IllegalArgumentException(
-                    "There is no connector, relay, switch, fuse or earth '" + moved + "'");
-        }
-        return broken.jumps(moved);
-    }
-
-    /** What can be tapped and moved by itself, id → name. */
-    public Map<String, String> tapped() {
-        return segments(Segment::isTapped);
-    }
-
     private String fuseOf(String wire) {
         return all.values().stream()
                 .flatMap(i -> Optional.ofNullable(Shorts.of(i.circuit()).get(wire)).stream())
@@ -345,64 +298,6 @@ public final class Circuits implements Part {
     /** Whether a wire, contact or cable with this id is in any of them. */
     public boolean isWired(String segment) {
         return built.get(segment) instanceof Segment;
-    }
-
-    /** Fuses in whose place a test lamp can be put, id → name. */
-    public Map<String, String> fuses() {
-        return segments(s -> s.kind() == SegmentKind.FUSE);
-    }
-
-    /** Wires along which one can look, id → name. */
-    public Map<String, String> wires() {
-        return segments(s -> s.kind().isLine());
-    }
-
-    private Map<String, String> segments(Predicate<Segment> which) {
-        Map<String, String> found = new TreeMap<>();
-        for (LiveCircuit its : all.values()) {
-            its.circuit().segments().stream()
-                    .filter(which)
-                    .forEach(
-                            s -> found.putIfAbsent(s.id(), CircuitFailures.name(its.circuit(), s)));
-        }
-        return found;
-    }
-
-    /**
-     * What a test lamp in the place of a fuse shows, with all that it feeds unplugged.
-     *
-     * @throws IllegalArgumentException when there is no such fuse
-     */
-    public synchronized Shorts.Glow behind(String fuse) {
-        if (!fuses().containsKey(fuse)) {
-            throw new IllegalArgumentException("There is no fuse '" + fuse + "'");
-        }
-        Shorts.Glow most = Shorts.Glow.DARK;
-        for (LiveCircuit its : all.values()) {
-            Set<String> touch =
-                    broken.touching(fuse).stream()
-                            .filter(w -> its.circuit().component(w).isPresent())
-                            .collect(Collectors.toSet());
-            if (!touch.isEmpty() && most != Shorts.Glow.AT_ONCE) {
-                List<Component> parts =
-                        its.circuit().components().stream().map(p -> built.get(p.id())).toList();
-                Shorts.Glow glow = Shorts.glow(its.circuit(), parts, fuse, touch);
-                most = glow == Shorts.Glow.DARK ? most : glow;
-            }
-        }
-        return most;
-    }
-
-    /**
-     * How a wire is, for somebody who looks along it and pulls at it.
-     *
-     * @throws IllegalArgumentException when there is no such wire
-     */
-    public synchronized Along along(String wire) {
-        if (!wires().containsKey(wire)) {
-            throw new IllegalArgumentException("There is no wire '" + wire + "'");
-        }
-        return broken.along(wire);
     }
 
     @Override
@@ -434,19 +329,14 @@ public final class Circuits implements Part {
      * as a driver or a module notices it.
      */
     public synchronized List<Gauge> used(Watcher watcher) {
-        List<Gauge> wrong = new ArrayList<>();
         Set<String> before = Set.copyOf(set);
+        set.removeIf(id -> !Setting.unplugs(id));
+        changes++;
+        List<Gauge> wrong = new ArrayList<>(wrong(Gauge::isOff));
         settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
         changes++;
         shaken(true);
-        for (LiveCircuit its : all.values()) {
-            for (Gauge g : its.circuit().gauges()) {
-                Band band = g.at(share(its, g));
-                if (!band.well() && (g.told() || !band.code().isEmpty())) {
-                    wrong.add(g);
-                }
-            }
-        }
+        wrong.addAll(wrong(g -> g.isNoticed() && !g.isOff()));
         looked(watcher);
         shaken(false);
         if (broken.isAnyLoose()) {
@@ -455,6 +345,22 @@ public final class Circuits implements Part {
         set.clear();
         set.addAll(before);
         changes++;
+        return wrong;
+    }
+
+    /** What is not well, as far as a driver or a module notices it. */
+    private List<Gauge> wrong(Predicate<Gauge> which) {
+        List<Gauge> wrong = new ArrayList<>();
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
+                if (which.test(g)) {
+                    Band band = g.at(share(its, g));
+                    if (!band.well() && (g.told() || !band.code().isEmpty())) {
+                        wrong.add(g);
+                    }
+                }
+            }
+        }
         return wrong;
     }
 
@@ -475,11 +381,11 @@ public final class Circuits implements Part {
                         .filter(i -> i.circuit().gauges().contains(g))
                         .findFirst()
                         .orElseThrow();
-        String under = its.circuit().setting(g.under()).map(s -> ", " + s.name()).orElse("");
-        set.add(g.under());
+        String under = its.circuit().setting(g.made()).map(s -> ", " + s.name()).orElse("");
+        set.add(g.made());
         changes++;
         String state = g.at(share(its, g)).name();
-        set.remove(g.under());
+        set.remove(g.made());
         changes++;
         shaken(false);
         return g.name() + " " + state + under + (broken.isAnyLoose() ? ", now and then." : ".");

@@ -20,9 +20,6 @@ import java.util.function.DoubleSupplier;
 public final class Crank implements Part {
     private static final int TEETH = 60;
     private static final double TOOTH_DEGREES = 360.0 / TEETH;
-    private static final double POLYTROPIC = 1.32;
-    private static final double ROD_RATIO = 3.3;
-    private static final double EXHAUST_OPENS = 145;
     private static final double AMBIENT_PA = 101_300;
 
     /** The drive line and the speed governor hold the mean speed, s. */
@@ -50,15 +47,7 @@ public final class Crank implements Part {
     private final ToothTiming timing;
 
     private final double[] phase;
-    private final double[] volume = new double[721];
-
-    /** Pressures against those at the beginning of compression and of expansion, by degree. */
-    private final double[] compressed = new double[721];
-
-    private final double[] expanded = new double[721];
-    private final double[] leakShare = new double[721];
-    private final double atDeadCentre;
-    private final double workShape;
+    private final Strokes strokes;
     private final double[] air;
     private final double[] heat;
     private final double[] lost;
@@ -98,30 +87,7 @@ public final class Crank implements Part {
             giving[k] = 1 + 0.008 * random.nextGaussian();
             phase[spec.order().get(k) - 1] = 720.0 * k / n;
         }
-        double swept = spec.litres() / 1000 / n;
-        double clearance = swept / (spec.compression() - 1);
-        for (int d = 0; d <= 720; d++) {
-            double a = Math.toRadians(d);
-            double x =
-                    (1
-                                    - Math.cos(a)
-                                    + ROD_RATIO
-                                    - Math.sqrt(ROD_RATIO * ROD_RATIO - Math.pow(Math.sin(a), 2)))
-                            / 2;
-            volume[d] = clearance + swept * x;
-        }
-        for (int d = 0; d <= 720; d++) {
-            compressed[d] = Math.pow(volume[540] / volume[d], POLYTROPIC);
-            expanded[d] = Math.pow(volume[0] / volume[d], POLYTROPIC);
-            // pressure drives the leak: little at first, all of it near dead centre
-            leakShare[d] = Math.min(1, Math.pow(volume[0] / volume[d], 0.6) * 1.2);
-        }
-        atDeadCentre = Math.pow(spec.compression(), POLYTROPIC);
-        double work = 0;
-        for (int d = 0; d < EXHAUST_OPENS; d++) {
-            work += Math.pow(volume[0] / volume[d], POLYTROPIC) * (volume[d + 1] - volume[d]);
-        }
-        workShape = work;
+        strokes = new Strokes(spec);
         timing = new ToothTiming(spec, phase, random);
     }
 
@@ -260,7 +226,7 @@ public final class Crank implements Part {
 
     /** What a cylinder gave over its cycle, as a share of what it was asked for. */
     private void account(int k, int at, double joule, double wanted) {
-        if (at >= EXHAUST_OPENS && at < 540) {
+        if (at >= Strokes.EXHAUST_OPENS && at < 540) {
             if (work[k] != 0 && wanted > 0) {
                 share[k] = work[k] / (4 * Math.PI * wanted / share.length);
             }
@@ -285,11 +251,11 @@ public final class Crank implements Part {
                 lost[k] = 1;
                 heat[k] = Double.NaN;
             }
-            lost[k] *= Math.max(0, 1 - seal[k] * time * leakShare[at]);
-            double p = air[k] * lost[k] * compressed[at] - AMBIENT_PA;
-            return p * slope(at);
+            lost[k] *= Math.max(0, 1 - seal[k] * time * strokes.leakShare(at));
+            double p = air[k] * lost[k] * strokes.compressed(at) - AMBIENT_PA;
+            return p * strokes.slope(at);
         }
-        if (at < EXHAUST_OPENS) {
+        if (at < Strokes.EXHAUST_OPENS) {
             if (Double.isNaN(heat[k])) {
                 double work = 4 * Math.PI * wanted / spec.cylinders();
                 // what was lost before dead centre does not burn: too little air, too little heat
@@ -298,22 +264,19 @@ public final class Crank implements Part {
                         off[k] || !misfiring.burns(k)
                                 ? 0
                                 : work
-                                        / workShape
+                                        / strokes.work()
                                         * giving[k]
                                         * burns
                                         * Math.max(0, 1 + scatter * random.nextGaussian());
             }
             lost[k] *= Math.max(0, 1 - seal[k] * time);
             double p =
-                    (air[k] * lost[k] * atDeadCentre + heat[k] * lost[k]) * expanded[at]
+                    (air[k] * lost[k] * strokes.atDeadCentre() + heat[k] * lost[k])
+                                    * strokes.expanded(at)
                             - AMBIENT_PA;
-            return p * slope(at);
+            return p * strokes.slope(at);
         }
         return 0;
-    }
-
-    private double slope(int at) {
-        return (volume[at + 1] - volume[at]) / Math.toRadians(1);
     }
 
     @Override

@@ -21,6 +21,21 @@ public final class InjectionRail implements Part {
     private static final double PROPORTIONAL = 1.1;
     private static final double INTEGRAL = 3.0;
 
+    /** What is lost past injectors and pump, grams a second for each MPa. */
+    private static final double LEAK = 0.004;
+
+    /** The module learns how far the pump is from its map over so many seconds. */
+    private static final double LEARNS_SECONDS = 20;
+
+    /** It learns only while the pressure is within this share of its target. */
+    private static final double STEADY = 0.05;
+
+    private static final double LEAST_LEARNED = -30;
+    private static final double MOST_LEARNED = 60;
+
+    /** Pumps as they come differ by so much, percent. */
+    private static final double PUMPS_DIFFER = 4;
+
     /** Opening for the fuel of a full-load stroke at the highest pressure. */
     private static final double FULL_STROKE_MS = 1.7;
 
@@ -40,10 +55,13 @@ public final class InjectionRail implements Part {
     private double celsius = 20;
     private double opening;
     private double used;
+    private final double ownOffset;
+    private double learned;
 
     public InjectionRail(EngineSpec spec, long seed) {
         this.spec = spec;
         this.random = new Random(seed);
+        this.ownOffset = PUMPS_DIFFER * new Random(~seed).nextGaussian();
     }
 
     /**
@@ -52,6 +70,8 @@ public final class InjectionRail implements Part {
      * @param share of the flow of a new one that it still gives
      */
     public synchronized InjectionRail worn(double share) {
+        // a new pump is told to the module
+        learned = share < 1 ? learned : 0;
         pumpGives = share;
         return this;
     }
@@ -80,13 +100,7 @@ public final class InjectionRail implements Part {
                                         * Math.min(1, 0.75 * whole.load() + 0.25 * rpm / 4000)
                         : 0;
         fuel = whole.running() ? burnt(spec, rpm, whole.load()) : 0;
-        double most =
-                burnt(spec, 4000, 1)
-                        * 1.5
-                        * (0.12 + 0.88 * rpm / 4000)
-                        * pumpGives
-                        * feed
-                        / FEED_KPA;
+        double most = burnt(spec, 4000, 1) * 1.5 * turned(rpm) * pumpGives * feed / FEED_KPA;
         double error = target - pressure;
         if (turning) {
             double open = 100 * fuel / Math.max(1e-6, most / pumpGives);
@@ -100,7 +114,8 @@ public final class InjectionRail implements Part {
             duty = 0;
         }
         double in = turning ? most * duty / 100 : 0;
-        double out = fuel + 0.004 * pressure;
+        double out = fuel + LEAK * pressure;
+        learn(rpm, error, dt);
         pressure = Math.max(0.1, pressure + STIFFNESS * (in - out) * dt);
         celsius +=
                 ((turning ? 38 + 12 * pressure / span[1] : 18) - celsius) * Math.min(1, dt / 400);
@@ -110,6 +125,22 @@ public final class InjectionRail implements Part {
         // flow through the nozzle goes with the root of the pressure
         double root = Math.sqrt(Math.max(0.5, pressure) / span[1]);
         opening = whole.running() ? FULL_STROKE_MS * used / fullStroke / root : 0;
+    }
+
+    /** How far the pump is opened beyond what a new one needs, percent. */
+    private void learn(double rpm, double error, double dt) {
+        if (rpm < 500 || Math.abs(error) > STEADY * target) {
+            return;
+        }
+        double needs = 100 * (fuel + LEAK * pressure) / (burnt(spec, 4000, 1) * 1.5 * turned(rpm));
+        double beyond = 100 * (duty / needs - 1);
+        double wanted = Math.max(LEAST_LEARNED, Math.min(MOST_LEARNED, beyond));
+        learned += (wanted - learned) * Math.min(1, dt / LEARNS_SECONDS);
+    }
+
+    /** Share of its flow at 4000 rpm that a pump gives at another speed. */
+    private static double turned(double rpm) {
+        return 0.12 + 0.88 * rpm / 4000;
     }
 
     @Override
@@ -124,6 +155,7 @@ public final class InjectionRail implements Part {
         s.put("rail.pressure", () -> 1000 * pressure + 40 * random.nextGaussian());
         s.put("rail.share", () -> target > 0 ? 100 * pressure / target : 100);
         s.put("rail.duty", () -> duty);
+        s.put("rail.learned", () -> learned + ownOffset);
         s.put("feed.pressure", () -> feed + 2 * random.nextGaussian());
         s.put("feed.duty", () -> feedDuty);
         s.put("feed.current", () -> Math.max(0, feedAmps + 0.03 * random.nextGaussian()));

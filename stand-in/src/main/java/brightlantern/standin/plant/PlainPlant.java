@@ -1,6 +1,5 @@
 package brightlantern.standin.plant;
 
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.DoubleSupplier;
 
@@ -11,26 +10,20 @@ import java.util.function.DoubleSupplier;
  */
 public final class PlainPlant implements Plant {
     private static final double IDLE_RPM = 800;
+
+    /** Opening in percent that is made up for at idle, and what each percent beyond costs, rpm. */
+    private static final double IDLE_HELD = 8;
+
+    private static final double IDLE_LOST = 45;
     private static final double AMBIENT_CELSIUS = 14;
-    private static final double BATTERY_AH = 70;
-
-    /** Volts between a full and a flat battery. */
-    private static final double BATTERY_SPAN = 1.6;
-
-    private static final double FULL_VOLTS = 12.7;
-    private static final double SLEEP_AMPS = 0.03;
     private static final double DOORS_OPEN_AMPS = 9;
-
-    private static final double CHARGED_VOLTS = 14.1;
-    private static final double BATTERY_OHM = 0.011;
+    private static final double STARTER_AMPS = 180;
     private static final double STARTS_SECONDS = 0.8;
 
     private Driver driver = Driver.away();
-    private boolean gives = true;
-    private double regulated = CHARGED_VOLTS;
-    private double batteryOhm = BATTERY_OHM;
-    private double sleepAmps = SLEEP_AMPS;
+    private final Supply supply = new Supply(STARTER_AMPS, DOORS_OPEN_AMPS);
     private double seconds;
+    private double idle = IDLE_RPM;
     private double rpm;
     private double speed;
     private double load;
@@ -43,8 +36,6 @@ public final class PlainPlant implements Plant {
     /** Temperature that the thermostat holds, °C. */
     private double working = 90;
 
-    private double open = FULL_VOLTS - 0.05;
-    private double volts = FULL_VOLTS - 0.05;
     private double cranked;
     private double crankFor;
     private boolean cranking;
@@ -101,45 +92,38 @@ public final class PlainPlant implements Plant {
     }
 
     /**
-     * Breaks its battery or what charges it: {@code gives} is the alternator (1 whole, 0 dead),
-     * {@code regulated} volts, {@code battery} ohms inside, {@code draws} ampere at rest.
+     * Breaks its supply; {@code warms} is the temperature that the thermostat holds, °C; {@code
+     * idle-short} the opening of the throttle that is missing at idle, percent.
      */
     @Override
     public synchronized void fail(String mode, String of, double size) {
-        switch (mode) {
-            case "gives" -> gives = size > 0.5;
-            case "regulated" -> regulated = size;
-            case "warms" -> working = size;
-            case "battery" -> {
-                batteryOhm = size;
-                open = size > BATTERY_OHM ? open : FULL_VOLTS;
-            }
-            case "draws" -> {
-                sleepAmps = size;
-                // what drew is mended, and the battery charged
-                open = size > SLEEP_AMPS ? open : FULL_VOLTS;
-            }
-            default -> Plant.super.fail(mode, of, size);
+        if (Supply.MODES.contains(mode)) {
+            supply.fail(mode, size);
+        } else if (mode.equals("warms")) {
+            working = size;
+        } else if (mode.equals("idle-short")) {
+            idle = IDLE_RPM - IDLE_LOST * Math.max(0, size - IDLE_HELD);
+        } else {
+            Plant.super.fail(mode, of, size);
         }
     }
 
     @Override
     public Map<String, String> acts() {
         return Map.of(
-                "clamp-battery",
-                "Lock it, let it sleep, and clamp the battery cable",
+                Supply.CLAMP,
+                Supply.CLAMPS,
                 CRANK_ONLY,
                 "Crank it for six seconds with its fuel off");
     }
 
     @Override
     public synchronized String act(String id) {
-        if (id.equals(CRANK_ONLY)) {
-            return crankOnly();
-        }
-        return id.equals("clamp-battery")
-                ? String.format(Locale.ROOT, "It draws %.2f A at rest.", sleepAmps)
-                : "";
+        return switch (id) {
+            case CRANK_ONLY -> crankOnly();
+            case Supply.CLAMP -> supply.clamped();
+            default -> "";
+        };
     }
 
     /** Interior lamps and awake modules go on drawing current. */
@@ -160,31 +144,20 @@ public final class PlainPlant implements Plant {
             cranked += dt;
             if (cranked > crankFor) {
                 cranking = false;
-                running = crankFor == STARTS_SECONDS && volts > 8.5;
+                running = crankFor == STARTS_SECONDS && supply.volts() > 8.5;
             }
         }
         road(dt);
         boolean warming = driver.program() == Driver.Program.WARM_UP;
         double wantedRpm =
-                cranking ? 230 : running ? IDLE_RPM + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
+                cranking ? 230 : running ? idle + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
         rpm += (wantedRpm - rpm) * Math.min(1, dt / 0.4);
         coolant +=
                 ((running ? working : AMBIENT_CELSIUS) - coolant)
                         * Math.min(1, dt / (running ? 160 : 2400));
         kilometres += speed * dt / 1000;
         hours += running ? dt / 3600 : 0;
-        double amps =
-                (driver.key() == 2 ? 14 : driver.key() == 1 ? 4 : sleepAmps)
-                        + (doorsOpen ? DOORS_OPEN_AMPS : 0)
-                        + (cranking ? 180 : 0);
-        boolean alternates = running && gives;
-        boolean charged = alternates || driver.charger();
-        open =
-                charged
-                        ? Math.min(FULL_VOLTS, open + dt * 0.0003)
-                        : Math.max(9, open - amps * dt / 3600 / BATTERY_AH * BATTERY_SPAN);
-        double wanted = alternates ? regulated : driver.charger() ? 13.6 : open - amps * batteryOhm;
-        volts += (wanted - volts) * Math.min(1, dt / 0.05);
+        supply.step(this, running, doorsOpen, dt);
     }
 
     /** Road speed, and the load that it and its change ask of the engine. */
@@ -267,8 +240,13 @@ public final class PlainPlant implements Plant {
         return coolant;
     }
 
+    @Override
+    public synchronized double[] supplyWave(double seconds, int count) {
+        return supply.wave(seconds, count);
+    }
+
     public synchronized double volts() {
-        return volts;
+        return supply.volts();
     }
 
     @Override
@@ -281,9 +259,9 @@ public final class PlainPlant implements Plant {
         return hours;
     }
 
-    /** Its sensors are those that every vehicle has. */
+    /** Beside those that every vehicle has: what its supply has learned. */
     @Override
     public Map<String, DoubleSupplier> sensors() {
-        return Map.of();
+        return supply.sensors();
     }
 }

@@ -24,6 +24,9 @@ public interface Plant extends Whole, Part {
     /** Interior lamps and awake modules go on drawing current. */
     void doorsOpen(boolean now);
 
+    /** Volts of its battery over the next {@code seconds}, evenly sampled. */
+    double[] supplyWave(double seconds, int count);
+
     double kilometres();
 
     double hours();

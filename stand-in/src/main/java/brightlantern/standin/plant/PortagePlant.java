@@ -20,15 +20,15 @@ public final class PortagePlant implements Plant {
     /** Step of the integration, in seconds. */
     public static final double STEP = 0.002;
 
-    private static final double IDLE_RPM = 810;
-    private static final double MOST_TORQUE = 345;
+    /** Step while it stands with its key off, in seconds. */
+    private static final double REST_STEP = 1;
 
     /** Load of the exhaust on the vanes, ampere per kPa of rise and per closed share. */
     private static final double VANE_LOAD = 0.0138;
 
-    /** The module limits torque to this share after it saw boost stay behind. */
-    private static final double LIMITED_SHARE = 0.6;
-
+    private static final double DOORS_OPEN_AMPS = 6;
+    private static final double STARTER_AMPS = 190;
+    private static final double CHARGES_ABOVE_RPM = 600;
     private static final double BOOST_NOISE = 0.25;
     private static final double POSITION_NOISE = 0.15;
     private static final int VANE_OUTPUT = 0x3001;
@@ -41,20 +41,15 @@ public final class PortagePlant implements Plant {
     private final CommandedServo vane;
     private final CommandedServo throttle;
     private final Random random;
-    private final VanSupply supply = new VanSupply();
+    private final Supply supply = new Supply(STARTER_AMPS, DOORS_OPEN_AMPS);
     private final ChargeAir air = new ChargeAir();
     private final VanRoad road;
-    private final VanStarter starter = new VanStarter();
+    private final VanEngine engine;
+    private final PortageFailures failures;
     private final VanWarmth warmth = new VanWarmth();
 
     private Driver driver = Driver.away();
     private double seconds;
-    private double rpm;
-    private double hours;
-    private double demand;
-    private double torque;
-    private boolean running;
-    private boolean limited;
     private boolean doorsOpen;
     private final PortageMonitors monitors = new PortageMonitors();
 
@@ -66,7 +61,8 @@ public final class PortagePlant implements Plant {
         this.throttle =
                 new CommandedServo(harness, faults, "throttle-motor", 8, air::throttleCommand);
         this.road = new VanRoad(odometerKm);
-        this.hours = odometerKm / 46.0;
+        this.engine = new VanEngine(road, air, odometerKm / 46.0);
+        this.failures = new PortageFailures(circuit, faults, supply);
     }
 
     @Override
@@ -77,9 +73,7 @@ public final class PortagePlant implements Plant {
     @Override
     public synchronized void driver(Driver next) {
         if (next.key() == 0 && driver.key() != 0) {
-            limited = false;
-            running = false;
-            starter.stop();
+            engine.off();
             road.off();
         }
         driver = next;
@@ -88,21 +82,21 @@ public final class PortagePlant implements Plant {
     /** Turns the key to start; the engine catches if the battery can turn it. */
     @Override
     public synchronized void crank() {
-        if (driver.key() == 2 && !running) {
-            starter.turn(VanStarter.STARTS_SECONDS, true);
+        if (driver.key() == 2 && !engine.running()) {
+            engine.turn(VanStarter.STARTS_SECONDS, true);
         }
     }
 
     private String crankOnly() {
-        if (driver.key() != 2 || running) {
+        if (driver.key() != 2 || engine.running()) {
             return NEEDS_KEY;
         }
-        starter.turn(CRANK_ONLY_SECONDS, false);
+        engine.turn(CRANK_ONLY_SECONDS, false);
         return "";
     }
 
     public synchronized void limit() {
-        limited = true;
+        engine.limit();
     }
 
     /** A diagnostic request takes the vanes over, or gives them back when empty. */
@@ -126,53 +120,33 @@ public final class PortagePlant implements Plant {
 
     @Override
     public synchronized void step(double dt) {
-        for (long i = Math.round(dt / STEP); i > 0; i--) {
+        double left = dt;
+        while (left > REST_STEP && driver.key() == 0 && rpm() == 0) {
+            rest(REST_STEP);
+            left -= REST_STEP;
+        }
+        for (long i = Math.round(left / STEP); i > 0; i--) {
             stepOnce(STEP);
         }
     }
 
-    private void stepOnce(double dt) {
+    /** Nothing turns and nothing blows: it cools down, and its battery is drawn from. */
+    private void rest(double dt) {
         seconds += dt;
-        supply.step(this, doorsOpen, dt);
-        engine(dt);
-        // while fuel is cut the engine's own friction brakes
-        double friction = running && demand < 0.12 ? 18 + 0.006 * rpm : 0;
-        road.step(this, torque - friction, dt);
-        air.step(this, demand, vane.position() / 100, faults.hoseLeak(), dt);
+        supply.step(this, false, doorsOpen, dt);
         actuators(dt);
         heat(dt);
     }
 
-    private void engine(double dt) {
-        if (starter.isTurning()) {
-            rpm = starter.step(rpm, supply.volts(), dt);
-            running = starter.caught(rpm);
-            return;
-        }
-        if (!running) {
-            rpm += (0 - rpm) * dt / 0.3;
-            demand = 0;
-            torque = 0;
-            return;
-        }
-        hours += dt / 3600;
-        road.change(driver);
-        double pedal = road.pedal(this, dt);
-        double geared = road.geared();
-        if (geared > 700) {
-            rpm = geared;
-        } else {
-            rpm += (IDLE_RPM + pedal * 25 - rpm) * dt / 0.4;
-        }
-        double shareLimit = limited ? LIMITED_SHARE : 1;
-        double idle = 0.11;
-        double wanted = Math.min(shareLimit, idle + (1 - idle) * pedal / 100);
-        demand += (wanted - demand) * dt / 0.15;
-        torque = MOST_TORQUE * Math.min(demand, air.burns());
-    }
-
-    private double lastPedal() {
-        return running ? Math.max(0, Math.min(100, (demand - 0.11) / 0.89 * 100)) : 0;
+    private void stepOnce(double dt) {
+        seconds += dt;
+        boolean turns = engine.running() && engine.rpm() > CHARGES_ABOVE_RPM;
+        supply.step(this, turns, doorsOpen, dt);
+        engine.step(this, dt);
+        road.step(this, engine.drives(), dt);
+        air.step(this, engine.demand(), vane.position() / 100, faults.hoseLeak(), dt);
+        actuators(dt);
+        heat(dt);
     }
 
     private void actuators(double dt) {
@@ -191,7 +165,7 @@ public final class PortagePlant implements Plant {
     }
 
     private void heat(double dt) {
-        warmth.step(this, demand, dt);
+        warmth.step(this, engine.demand(), dt);
         vane.warm(warmth.housing(), dt);
         throttle.warm(20 + Math.max(0, (warmth.coolant() - 60) * 0.1), dt);
     }
@@ -203,9 +177,9 @@ public final class PortagePlant implements Plant {
     /** Readings carry a little noise. */
     @Override
     public Map<String, DoubleSupplier> sensors() {
-        Map<String, DoubleSupplier> s = new HashMap<>();
-        sensor(s, "engine.speed", () -> rpm < 5 ? 0 : noisy(rpm, running ? 4 : 0));
-        sensor(s, "engine.load", () -> 100 * Math.min(1, demand));
+        Map<String, DoubleSupplier> s = new HashMap<>(supply.sensors());
+        sensor(s, "engine.speed", this::speed);
+        sensor(s, "engine.load", () -> 100 * Math.min(1, engine.demand()));
         sensor(s, "boost.target", () -> 10 * air.target());
         sensor(s, "boost.actual", this::boost);
         sensor(s, "vane.command", vane::command);
@@ -217,19 +191,25 @@ public final class PortagePlant implements Plant {
                 "throttle.position",
                 () -> Math.max(0, noisy(throttle.position(), POSITION_NOISE)));
         sensor(s, "throttle.current", throttle::amps);
-        sensor(s, "air.mass", () -> Math.max(0, noisy(airFlow(), running ? 1.5 : 0)));
+        sensor(
+                s,
+                "air.mass",
+                () -> Math.max(0, noisy(engine.airFlow(), engine.running() ? 1.5 : 0)));
         sensor(
                 s,
                 "intake.air",
                 () -> VanWarmth.AMBIENT_CELSIUS + 8 + 0.12 * Math.max(0, air.rise()));
         sensor(s, "ambient.pressure", () -> noisy(ChargeAir.AMBIENT_KPA, 0.05));
-        sensor(s, "pedal", this::lastPedal);
+        sensor(s, "pedal", engine::pedal);
         sensor(s, "brakes.speed", () -> 3.6 * road.metresPerSecond());
         sensor(s, "gear", road::gear);
-        sensor(s, "fuel.quantity", () -> running ? 6 + 48 * torque / MOST_TORQUE : 0);
+        sensor(
+                s,
+                "fuel.quantity",
+                () -> engine.running() ? 6 + 48 * engine.torque() / VanEngine.MOST_TORQUE : 0);
         sensor(s, "engine.supply", () -> told() - 0.03);
         sensor(s, "body.supply", () -> told() - 0.05);
-        sensor(s, "torque.limit", () -> limited ? 1 : 0);
+        sensor(s, "torque.limit", () -> engine.limited() ? 1 : 0);
         sensor(s, "outside.temperature", () -> VanWarmth.AMBIENT_CELSIUS);
         sensor(s, "trailer.plug", () -> driver.trailer() ? 1 : 0);
         return s;
@@ -245,10 +225,8 @@ public final class PortagePlant implements Plant {
                 });
     }
 
-    private double airFlow() {
-        return running
-                ? rpm / 2 / 60 * 2.2 * 0.9 * (air.manifold() / ChargeAir.AMBIENT_KPA) * 1.22 * 3.6
-                : 0;
+    private double speed() {
+        return engine.rpm() < 5 ? 0 : noisy(engine.rpm(), engine.running() ? 4 : 0);
     }
 
     /** Boost as its sensor tells it, kPa. */
@@ -301,16 +279,16 @@ public final class PortagePlant implements Plant {
 
     @Override
     public synchronized boolean warning() {
-        return limited;
+        return engine.limited();
     }
 
     synchronized boolean limited() {
-        return limited;
+        return engine.limited();
     }
 
     /** Share of the torque that the driver asks for, 0..1. */
     synchronized double demand() {
-        return demand;
+        return engine.demand();
     }
 
     @Override
@@ -323,52 +301,33 @@ public final class PortagePlant implements Plant {
         return circuit.segments().stream().anyMatch(s -> s.id().equals(segment));
     }
 
-    /** Every segment of its harness, both motors, and the charge-air pipes. */
     @Override
     public List<Failure> failures() {
-        return PortageFailures.of(circuit);
+        return failures.all();
     }
 
     @Override
     public Map<String, String> acts() {
-        return Map.of(
-                "smoke",
-                "Blow smoke into the charge-air pipes",
-                CRANK_ONLY,
-                "Crank it for six seconds with its fuel off");
+        Map<String, String> acts = new HashMap<>(PortageFailures.acts());
+        acts.put(CRANK_ONLY, "Crank it for six seconds with its fuel off");
+        return acts;
     }
 
     @Override
     public synchronized String act(String id) {
-        if (id.equals(CRANK_ONLY)) {
-            return crankOnly();
-        }
-        if (!id.equals("smoke")) {
-            return "";
-        }
-        return faults.hoseLeak() > 0
-                ? "Smoke leaves the charge-air hose."
-                : "No smoke leaves the pipes.";
+        return id.equals(CRANK_ONLY) ? crankOnly() : failures.seen(id);
     }
 
-    /** Faults of its harness, of its motors, and of its pipes. */
     @Override
-    public void fail(String mode, String of, double size) {
-        switch (mode) {
-            case "series" -> faults.series(of, size);
-            case "drag" -> faults.drag(of, size);
-            case "hose-leak" -> faults.hoseLeak(size);
-            case "trailer-lamp-open" -> faults.trailerLampOpen(true);
-            default -> Plant.super.fail(mode, of, size);
+    public synchronized void fail(String mode, String of, double size) {
+        if (!failures.fail(mode, of, size)) {
+            Plant.super.fail(mode, of, size);
         }
     }
 
     @Override
-    public void mend(String repair) {
-        faults.mend(repair);
-        if (repair.equals(PortageFailures.HOSE)) {
-            faults.hoseLeak(0);
-        }
+    public synchronized void mend(String repair) {
+        failures.mend(repair);
     }
 
     @Override
@@ -383,7 +342,7 @@ public final class PortagePlant implements Plant {
 
     @Override
     public synchronized double hours() {
-        return hours;
+        return engine.hours();
     }
 
     @Override
@@ -393,17 +352,17 @@ public final class PortagePlant implements Plant {
 
     @Override
     public synchronized boolean running() {
-        return running;
+        return engine.running();
     }
 
     @Override
     public synchronized boolean cranking() {
-        return starter.isTurning();
+        return engine.cranking();
     }
 
     @Override
     public synchronized double rpm() {
-        return rpm < 5 ? 0 : rpm;
+        return engine.rpm() < 5 ? 0 : engine.rpm();
     }
 
     @Override
@@ -417,6 +376,11 @@ public final class PortagePlant implements Plant {
     }
 
     @Override
+    public synchronized double[] supplyWave(double seconds, int count) {
+        return supply.wave(seconds, count);
+    }
+
+    @Override
     public synchronized double volts() {
         return supply.volts();
     }
@@ -424,6 +388,6 @@ public final class PortagePlant implements Plant {
     /** Share of its torque, what idling takes left out. */
     @Override
     public synchronized double load() {
-        return running ? Math.max(0, torque / MOST_TORQUE - 0.09) : 0;
+        return engine.running() ? Math.max(0, engine.torque() / VanEngine.MOST_TORQUE - 0.09) : 0;
     }
 }

@@ -73,6 +73,34 @@ class BusWiresSeenTest {
         }
     }
 
+    private double ohms(String busId, WireFault... faults) {
+        BusWires wires = new BusWires(cairn, new Random(3));
+        for (WireFault fault : faults) {
+            wires.add(fault);
+        }
+        return wires.ohms(busId, 10);
+    }
+
+    /** 120 Ω at either end, beside the modules' own tens of kilohms (ISO 11898-2). */
+    @Test
+    void aMeterOnOhmsTellsResistorsWiresAndShorts() {
+        String bus = "chassis";
+        int last = cairn.onWire(bus).size();
+        assertThat(ohms(bus)).isBetween(59.0, 62.0);
+        for (int at = 0; at < last; at++) {
+            assertThat(ohms(bus, broken(bus, at, WireFault.Wire.LOW, 1e6)))
+                    .as("open behind station " + at)
+                    .isBetween(115.0, 122.0);
+        }
+        assertThat(ohms(bus, broken(bus, 1, WireFault.Wire.BOTH, 10))).isBetween(61.0, 67.0);
+        assertThat(ohms(bus, new WireFault.Unterminated("x", bus, last, FOREVER, 0)))
+                .isBetween(115.0, 122.0);
+        assertThat(ohms(bus, new WireFault.Shorted("x", bus, 3, FOREVER, 0))).isLessThan(4);
+        assertThat(ohms("body", new WireFault.Shorted("x", bus, 3, FOREVER, 0)))
+                .as("another bus")
+                .isGreaterThan(50);
+    }
+
     @Test
     void aBrokenWireIsNamedWithItsPlace() {
         int stations = cairn.onWire("chassis").size();

@@ -89,19 +89,19 @@ class CircuitsTest {
                                 .filter(f -> f.name().contains("Brake lamps"))
                                 .findFirst()
                                 .orElseThrow();
-        assertThat(c.behind("F64")).isEqualTo(Shorts.Glow.DARK);
+        assertThat(c.hands().behind("F64")).isEqualTo(Shorts.Glow.DARK);
         Breaker.Broken broken = new Breaker(v).breakPart(failure, 0, false).orElseThrow();
         assertThat(broken.complaint()).contains("brake lamp");
-        assertThat(c.behind("F64")).isNotEqualTo(Shorts.Glow.DARK);
-        assertThat(c.behind("F65")).isEqualTo(Shorts.Glow.DARK);
-        assertThat(c.along(failure.of())).isEqualTo(Along.RUBBED);
+        assertThat(c.hands().behind("F64")).isNotEqualTo(Shorts.Glow.DARK);
+        assertThat(c.hands().behind("F65")).isEqualTo(Shorts.Glow.DARK);
+        assertThat(c.hands().along(failure.of())).isEqualTo(Along.RUBBED);
         v.repair("repair-circuit-F64");
         assertThat(c.used((m, code, failed) -> {})).as("a new fuse alone").isNotEmpty();
         v.repair("repair-circuit-" + failure.of() + "-shorted");
         assertThat(c.used((m, code, failed) -> {})).isEmpty();
-        assertThat(c.along(failure.of())).isEqualTo(Along.CLEAN);
-        assertThatThrownBy(() -> c.behind("F999")).hasMessageContaining("F999");
-        assertThatThrownBy(() -> c.along("W-none")).hasMessageContaining("W-none");
+        assertThat(c.hands().along(failure.of())).isEqualTo(Along.CLEAN);
+        assertThatThrownBy(() -> c.hands().behind("F999")).hasMessageContaining("F999");
+        assertThatThrownBy(() -> c.hands().along("W-none")).hasMessageContaining("W-none");
     }
 
     @Test
@@ -145,9 +145,9 @@ class CircuitsTest {
         assertThat(c.volts("X999.1")).isEmpty();
         assertThatThrownBy(() -> c.set("K999-on", true)).hasMessageContaining("K999-on");
         assertThatThrownBy(() -> c.fail("series", "K999", 1)).hasMessageContaining("K999");
-        assertThatThrownBy(() -> c.pins("X999")).hasMessageContaining("X999");
-        assertThat(c.pins("X83")).contains("clean");
+        assertThatThrownBy(() -> c.hands().pins("X999")).hasMessageContaining("X999");
+        assertThat(c.hands().pins("X83")).contains("clean");
         c.fail("series", "C-X83.1", 1e6);
-        assertThat(c.pins("X83")).isEqualTo("Pin 1 of X83 is corroded or loose.");
+        assertThat(c.hands().pins("X83")).isEqualTo("Pin 1 of X83 is corroded or loose.");
     }
 }

@@ -19,18 +19,7 @@ public record Agreements(List<Agreement> agreements) implements Slice {
      * @param choices quantity → unit, as {@link brightlantern.core.signal.Units} knows them
      */
     public Agreements shownIn(Map<String, String> choices, Signals signals) {
-        return new Agreements(
-                agreements.stream()
-                        .map(
-                                one ->
-                                        signals.value(one.a())
-                                                .map(
-                                                        v ->
-                                                                one.in(
-                                                                        v.show(),
-                                                                        Signals.unit(v, choices)))
-                                                .orElse(one))
-                        .toList());
+        return new Agreements(signals.shownIn(choices, agreements, Agreement::a, Agreement::in));
     }
 
     @Override

@@ -19,18 +19,7 @@ public record Targets(List<Follow> follows) implements Slice {
      * @param choices quantity → unit, as {@link brightlantern.core.signal.Units} knows them
      */
     public Targets shownIn(Map<String, String> choices, Signals signals) {
-        return new Targets(
-                follows.stream()
-                        .map(
-                                one ->
-                                        signals.value(one.target())
-                                                .map(
-                                                        v ->
-                                                                one.in(
-                                                                        v.show(),
-                                                                        Signals.unit(v, choices)))
-                                                .orElse(one))
-                        .toList());
+        return new Targets(signals.shownIn(choices, follows, Follow::target, Follow::in));
     }
 
     @Override

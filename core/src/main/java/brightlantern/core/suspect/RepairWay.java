@@ -1,4 +1,4 @@
-package brightlantern.core.proof;
+package brightlantern.core.suspect;
 
 /**
  * One of several ways to mend something, as a customer can choose between them.

@@ -1,0 +1,65 @@
+package brightlantern.core.capture.bus;
+
+import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneRole;
+import java.util.Arrays;
+import java.util.List;
+
+/** Both wires at one end. */
+record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
+    static BusEnd of(Capture capture, LaneRole high, LaneRole low, int kbit) {
+        Wire h = Wire.of(capture.lane(high).orElseThrow(), true);
+        Wire l = Wire.of(capture.lane(low).orElseThrow(), false);
+        // a wire that is broken leaves the other one to be read
+        Wire read = h.swing() >= l.swing() ? h : l;
+        boolean[] bits = CanDecoder.sliced(read.samples(), read.recessive(), read.dominant());
+        return new BusEnd(
+                h,
+                l,
+                read.swing() > NOISE
+                        ? CanDecoder.read(bits, capture.interval(), kbit)
+                        : new CanDecoder.Traffic(List.of(), List.of()),
+                Math.max(h.awayFromRest(), l.awayFromRest()));
+    }
+
+    double apart() {
+        return high.swing() + low.swing();
+    }
+
+    /** Both wires rest here, V (ISO 11898-2: 2.0 to 3.0). */
+    private static final double REST = 2.5;
+
+    /** Smaller movements are noise, V. */
+    static final double NOISE = 0.12;
+
+    /**
+     * A wire as it is seen.
+     *
+     * @param recessive its level at rest
+     * @param dominant the level furthest from it to its own side, or to the other when it moves
+     *     only there
+     */
+    record Wire(double[] samples, double recessive, double dominant) {
+        static Wire of(Lane lane, boolean up) {
+            double[] samples = lane.samples();
+            double[] sorted = samples.clone();
+            Arrays.sort(sorted);
+            double low = sorted[(int) (0.005 * (sorted.length - 1))];
+            double high = sorted[(int) (0.995 * (sorted.length - 1))];
+            double rest = sorted[sorted.length / 2];
+            boolean moves = up ? high - rest >= rest - low : rest - low >= high - rest;
+            return new Wire(samples, rest, up == moves ? high : low);
+        }
+
+        double swing() {
+            return Math.abs(dominant - recessive);
+        }
+
+        /** Share of the time in which it is not where a wire at rest is. */
+        double awayFromRest() {
+            return Arrays.stream(samples).filter(v -> Math.abs(v - REST) > BusStudy.CARRIES).count()
+                    / (double) samples.length;
+        }
+    }
+}

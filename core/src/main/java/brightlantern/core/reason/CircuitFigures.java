@@ -1,0 +1,222 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Band;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
+
+/**
+ * What the circuits of a vehicle let a meter, a run and a gauge show under each hypothesis.
+ * Remembers what it computed.
+ */
+final class CircuitFigures {
+    /** What is seen of a lamp is not finer than this share of its voltage. */
+    private static final double SEEN_SHARE = 0.06;
+
+    /** What a module reads at a pin, as a share of its reference. */
+    private static final double READ_SHARE = 0.012;
+
+    /** What a meter reads across a wire, as a share of the reference. */
+    private static final double METER_SHARE = 0.002;
+
+    /** Consumers of one type differ so far in their ohms. */
+    private static final double OHM_SHARE = 0.06;
+
+    /** So many figures that were read are remembered with what was foretold of them. */
+    private static final int MOST_READ = 256;
+
+    /** So many checks are remembered with what was foretold of them. */
+    private static final int MOST_FORETOLD = 1000;
+
+    private final Predictions predictions;
+
+    private final Map<Evidence, Normal[]> read =
+            new LinkedHashMap<>() {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Evidence, Normal[]> eldest) {
+                    return size() > MOST_READ;
+                }
+            };
+
+    /** Check and supply → what each hypothesis foretells. */
+    private final Map<Foretold, Normal[]> foretold = new ConcurrentHashMap<>();
+
+    /** Suspect → its fault at each size. */
+    private final Map<String, List<Fault>> faults = new HashMap<>();
+
+    /** Finding → the gauge of which it tells. */
+    private final Map<String, OfGauge> gauges = new HashMap<>();
+
+    /** Finding → the share of its voltage that its gauge has under each hypothesis. */
+    private final Map<String, double[]> shares = new ConcurrentHashMap<>();
+
+    /** A gauge, and the circuit in which it is. */
+    record OfGauge(Circuit circuit, Gauge gauge) {}
+
+    private record Foretold(String check, double supplyVolts) {}
+
+    CircuitFigures(VehicleDescription description, Predictions predictions) {
+        this.predictions = predictions;
+        for (Suspect suspect : description.suspects()) {
+            suspect.effect().ifPresent(e -> faults.put(suspect.id(), FaultSizes.of(e)));
+        }
+        for (Circuit circuit : description.circuits()) {
+            circuit.gauges().forEach(g -> gauges.put(g.findingId(), new OfGauge(circuit, g)));
+        }
+    }
+
+    /** The fault of a hypothesis, at its size; empty for one that is in no circuit. */
+    Optional<Fault> fault(Hypothesis h) {
+        List<Fault> its = faults.getOrDefault(h.suspectId(), List.of());
+        return its.isEmpty() ? Optional.empty() : Optional.of(its.get(h.size()));
+    }
+
+    /** Into how many sizes the fault of a suspect is spread. */
+    int sizes(Suspect suspect) {
+        return Math.max(1, faults.getOrDefault(suspect.id(), List.of()).size());
+    }
+
+    /** The gauge of which a finding tells, if it tells of one. */
+    Optional<OfGauge> gauge(String findingId) {
+        return Optional.ofNullable(gauges.get(findingId));
+    }
+
+    /** What each hypothesis foretold of a figure that was read. */
+    Optional<Normal[]> read(Evidence piece, Hypotheses under) {
+        synchronized (read) {
+            Normal[] known = read.get(piece);
+            if (known == null) {
+                known = figure(piece).map(f -> normals(under, f)).orElse(null);
+                if (known != null) {
+                    read.put(piece, known);
+                }
+            }
+            return Optional.ofNullable(known);
+        }
+    }
+
+    /** What each hypothesis foretells of a figure that a check would read. */
+    Normal[] foretold(Check check, Hypotheses under, double supplyVolts) {
+        // it depends on nothing that is found; a supply that drifts makes ever new figures
+        if (foretold.size() > MOST_FORETOLD) {
+            foretold.clear();
+        }
+        return foretold.computeIfAbsent(
+                new Foretold(check.key(), supplyVolts),
+                k -> normals(under, h -> figure(check, h, supplyVolts)));
+    }
+
+    /** Probability that a gauge shows a band. */
+    double[] chances(OfGauge its, Band band, Hypotheses under) {
+        Gauge gauge = its.gauge();
+        double[] chances =
+                shares.computeIfAbsent(gauge.findingId(), f -> shares(its, under)).clone();
+        for (int i = 0; i < chances.length; i++) {
+            chances[i] = chance(gauge, band, chances[i], Odds.anything(under.get(i)));
+        }
+        return chances;
+    }
+
+    /** Probability that a gauge shows a band while it stands at this share. */
+    private static double chance(Gauge gauge, Band band, double share, double anything) {
+        double blur = blur(gauge);
+        double p =
+                Normal.cumulated((gauge.end(band) - share) / blur)
+                        - Normal.cumulated((gauge.begin(band) - share) / blur);
+        return (1 - anything) * p + anything / gauge.bands().size();
+    }
+
+    /**
+     * What two faults in its circuit let a reading or a gauge show; nothing for any other piece.
+     */
+    OptionalDouble both(Evidence piece, Hypothesis first, Hypothesis second) {
+        Optional<Fault> one = fault(first);
+        Optional<Fault> other = fault(second);
+        if (one.isEmpty() || other.isEmpty()) {
+            return OptionalDouble.empty();
+        }
+        double anything = Odds.anything(first);
+        if (piece instanceof Evidence.Reading r
+                && predictions.inOne(r.circuitId(), one.get(), other.get())) {
+            Normal read = predictions.reading(r, one.get(), other.get());
+            return OptionalDouble.of(Math.log(read.density(r.volts(), anything)));
+        }
+        OfGauge its = piece instanceof Evidence.Outcome o ? gauges.get(o.findingId()) : null;
+        if (its == null || !predictions.inOne(its.circuit().id(), one.get(), other.get())) {
+            return OptionalDouble.empty();
+        }
+        Band band = its.gauge().band(((Evidence.Outcome) piece).outcomeId()).orElseThrow();
+        double share = predictions.share(its.circuit(), its.gauge(), one.get(), other.get());
+        return OptionalDouble.of(Math.log(chance(its.gauge(), band, share, anything)));
+    }
+
+    private static double blur(Gauge gauge) {
+        return switch (gauge.by()) {
+            case DRIVER, SWITCHED_OFF, HANDS -> SEEN_SHARE;
+            case MODULE, INSTRUMENT -> READ_SHARE;
+            case METER -> METER_SHARE;
+            case OHMMETER -> OHM_SHARE;
+        };
+    }
+
+    private double[] shares(OfGauge its, Hypotheses under) {
+        return under.each(h -> predictions.share(its.circuit(), its.gauge(), fault(h)));
+    }
+
+    private Optional<Function<Hypothesis, Normal>> figure(Evidence piece) {
+        if (piece instanceof Evidence.Reading r) {
+            return Optional.of(
+                    h ->
+                            predictions.reading(
+                                    r.circuitId(),
+                                    r.pointId(),
+                                    r.load(),
+                                    r.moving(),
+                                    r.supplyVolts(),
+                                    fault(h)));
+        }
+        Evidence.Run run = (Evidence.Run) piece;
+        return predictions.knows(run.actuatorId())
+                ? Optional.of(
+                        h ->
+                                predictions.run(
+                                        run.actuatorId(),
+                                        run.together(),
+                                        run.supplyVolts(),
+                                        fault(h)))
+                : Optional.empty();
+    }
+
+    private Normal figure(Check check, Hypothesis h, double supplyVolts) {
+        if (check instanceof Check.Run run) {
+            return predictions.run(run.actuator(), run.of(), supplyVolts, fault(h));
+        }
+        Check.Reading r = (Check.Reading) check;
+        return predictions.reading(
+                r.circuit(), r.point(), r.load(), r.moving(), supplyVolts, fault(h));
+    }
+
+    /** Hypotheses of the same fault, as all that is open, foretell the same. */
+    private Normal[] normals(Hypotheses under, Function<Hypothesis, Normal> figure) {
+        Normal[] normals = new Normal[under.size()];
+        for (int i = 0; i < normals.length; i++) {
+            boolean again = i > 0 && fault(under.get(i)).equals(fault(under.get(i - 1)));
+            normals[i] = again ? normals[i - 1] : figure.apply(under.get(i));
+        }
+        return normals;
+    }
+}

@@ -1,0 +1,106 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Component;
+import brightlantern.core.circuit.Divider;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * What was worked on before the complaint came: a part that was replaced a month ago is hardly worn
+ * again, but its plug may have been left loose, and whoever was there may have bent a pin. Both
+ * fade with the months.
+ */
+final class HistoryMechanism implements Mechanism {
+    /** What was just renewed is rarer by this share. */
+    private static final double NEW = 0.8;
+
+    /** What was just unplugged is bad so many times more often beyond the once. */
+    private static final double DISTURBED = 4;
+
+    /** Months over which what was done before fades to a third (1/e). */
+    private static final double FADES = 12;
+
+    private final VehicleDescription description;
+
+    HistoryMechanism(VehicleDescription description) {
+        this.description = description;
+    }
+
+    @Override
+    public boolean weighs(Evidence piece) {
+        return piece instanceof Evidence.WorkedOn;
+    }
+
+    @Override
+    public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        Evidence.WorkedOn done = (Evidence.WorkedOn) piece;
+        double left = Math.exp(-Math.max(0, done.months()) / FADES);
+        Set<String> disturbed = disturbed(done.suspectId());
+        return under.each(
+                h ->
+                        h.suspectId().equals(done.suspectId())
+                                ? Math.log(1 - NEW * left)
+                                : partOf(h.suspectId()).filter(disturbed::contains).isPresent()
+                                        ? Math.log(1 + DISTURBED * left)
+                                        : 0);
+    }
+
+    private Optional<String> partOf(String suspectId) {
+        return description.suspect(suspectId).flatMap(Suspect::effect).flatMap(Effect::part);
+    }
+
+    /** The connectors that come off for a part, and all contacts in them. */
+    private Set<String> disturbed(String suspectId) {
+        Set<String> plugs = new HashSet<>();
+        partOf(suspectId)
+                .ifPresent(
+                        id ->
+                                description
+                                        .wiring()
+                                        .with(id)
+                                        .forEach(c -> plugs.addAll(plugs(c, id))));
+        Set<String> all = new HashSet<>(plugs);
+        contacts(description.circuits().stream())
+                .filter(s -> plugs.contains(s.pin().orElseThrow().plug()))
+                .map(Segment::id)
+                .forEach(all::add);
+        return all;
+    }
+
+    private static List<String> plugs(Circuit circuit, String id) {
+        Component part = circuit.component(id).orElseThrow();
+        Set<String> ends = new HashSet<>(Set.of(part.from(), part.to()));
+        if (part instanceof Divider divider) {
+            ends.add(divider.out());
+        }
+        return contacts(Stream.of(circuit))
+                .filter(s -> ends.contains(s.from()) || ends.contains(s.to()))
+                .map(s -> s.pin().orElseThrow().plug())
+                .toList();
+    }
+
+    private static Stream<Segment> contacts(Stream<Circuit> circuits) {
+        return circuits.flatMap(c -> c.segments().stream()).filter(s -> s.pin().isPresent());
+    }
+
+    @Override
+    public List<Check> checks(List<Evidence> known) {
+        return List.of();
+    }
+
+    @Override
+    public Optional<Forecast> forecast(
+            Check check, Hypotheses under, double[] weights, double supplyVolts) {
+        return Optional.empty();
+    }
+}

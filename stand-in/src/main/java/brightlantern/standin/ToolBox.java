@@ -1,0 +1,100 @@
+package brightlantern.standin;
+
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.signal.Scaling;
+import brightlantern.core.signal.Value;
+import brightlantern.standin.network.BusWires;
+import brightlantern.standin.plant.Circuits;
+import brightlantern.standin.plant.Hands;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** What a technician measures at a vehicle with instruments of his own. */
+public final class ToolBox {
+    /** More than a meter on ohms can tell. */
+    private static final double OVERLOAD_OHM = 2e7;
+
+    private static final String WIRES = "wires-";
+
+    private final VehicleSimulation simulation;
+    private final BusWires wires;
+
+    ToolBox(VehicleSimulation simulation, BusWires wires) {
+        this.simulation = simulation;
+        this.wires = wires;
+    }
+
+    /** What can be measured, id → name. */
+    public Map<String, String> names() {
+        Map<String, String> all = new LinkedHashMap<>();
+        simulation.measures().forEach(m -> all.put(m.id(), m.name()));
+        compared().forEach((id, g) -> all.put(id, g.name()));
+        simulation
+                .description()
+                .buses()
+                .forEach(
+                        b -> all.put(WIRES + b.id(), "Ohms between both wires of the " + b.name()));
+        ohms().forEach((id, g) -> all.put(id, g.name()));
+        return all;
+    }
+
+    /**
+     * Measures one of {@link #names}, and tells what is read, in words.
+     *
+     * @throws IllegalArgumentException when there is no such
+     */
+    public String measure(String id) {
+        Optional<Mechanics.Measure> gauge =
+                simulation.measures().stream().filter(m -> m.id().equals(id)).findFirst();
+        if (gauge.isPresent()) {
+            Mechanics.Measure its = gauge.get();
+            return String.format(Locale.ROOT, its.says(), simulation.measured(its));
+        }
+        if (compared().containsKey(id)) {
+            Value value = simulation.description().value(compared().get(id).value()).orElseThrow();
+            return "Your instrument reads "
+                    + Scaling.show(value, simulation.felt(value.id()))
+                    + " "
+                    + value.show()
+                    + ".";
+        }
+        if (ohms().containsKey(id)) {
+            return told(hands().orElseThrow().ohms(ohms().get(id)));
+        }
+        if (!names().containsKey(id)) {
+            throw new IllegalArgumentException("Nothing called '" + id + "' can be measured");
+        }
+        return asleep()
+                ? told(ohms(id.substring(WIRES.length())))
+                : "Your meter shows nothing steady: the modules send. Turn the key off first.";
+    }
+
+    /** Ohms between both wires of a bus, whoever sends on it. */
+    double ohms(String bus) {
+        return wires.ohms(bus, simulation.seconds());
+    }
+
+    private boolean asleep() {
+        return simulation.driver().key() == 0;
+    }
+
+    private static String told(double ohm) {
+        return ohm > OVERLOAD_OHM
+                ? "Your meter shows overload: nothing goes through it."
+                : String.format(Locale.ROOT, "Your meter reads %.3g Ω.", ohm);
+    }
+
+    private Optional<Hands> hands() {
+        return simulation.circuits().map(Circuits::hands);
+    }
+
+    private Map<String, Gauge> compared() {
+        return hands().map(Hands::compared).orElse(Map.of());
+    }
+
+    private Map<String, Gauge> ohms() {
+        return hands().map(Hands::ohms).orElse(Map.of());
+    }
+}
