@@ -36,10 +36,14 @@ final class Looks {
                 Map.of("width", width, "height", 800, "deviceScaleFactor", 1, "mobile", false));
     }
 
-    /** All rules in the light; the dark changes colours and nothing else, at any width the same. */
+    /** What a width changes of what can be read and hit; all else is the same at any. */
+    private static final List<String> BY_WIDTH =
+            List.of("target-size", "scrollable-region-focusable");
+
+    /** All rules in the light where it is wide; the dark changes colours and nothing else. */
     private static final String LOOK =
             """
-            const [tags, dark, done] = arguments;
+            const [tags, byWidth, wide, done] = arguments;
             const told = [];
             // a colour that is on its way from one theme to the other is nobody's
             const still = new CSSStyleSheet();
@@ -54,8 +58,9 @@ final class Looks {
               const beyond = document.documentElement.scrollWidth - innerWidth;
               if (beyond > 1) told.push(`${beyond} px too wide`);
               try {
-                await look('light', { type: 'tag', values: tags });
-                if (dark) await look('dark', { type: 'rule', values: ['color-contrast'] });
+                await look('light', wide ? { type: 'tag', values: tags }
+                    : { type: 'rule', values: byWidth });
+                if (wide) await look('dark', { type: 'rule', values: ['color-contrast'] });
               } catch (broken) {
                 told.push(String(broken));
               }
@@ -71,7 +76,8 @@ final class Looks {
         for (int width : List.of(NARROW, WIDE)) {
             size(shop, width);
             for (Object told :
-                    (List<?>) shop.browser.executeAsyncScript(LOOK, WCAG, width == WIDE)) {
+                    (List<?>)
+                            shop.browser.executeAsyncScript(LOOK, WCAG, BY_WIDTH, width == WIDE)) {
                 wrong.add(page + " at " + width + ": " + told);
             }
         }

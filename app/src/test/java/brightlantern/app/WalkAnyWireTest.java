@@ -64,30 +64,27 @@ class WalkAnyWireTest {
         return new Breaker(v).breakPart(failure, 0.5, false).orElseThrow();
     }
 
-    private static String next() {
-        tech.stage("trace");
-        return shop.one("#rail [data-next]").getDomAttribute("href");
-    }
-
     /** Does what the card says, as often as it says something that is a check. */
     private static List<String> follow(StandInVehicle v) {
         List<String> done = new ArrayList<>();
         for (int i = 0; i < MOST_CHECKS; i++) {
-            String href = next();
+            String href = tech.next();
             if (href.contains("/probe/captures")) {
                 cranked(v);
             } else if (href.contains("/probe")) {
                 read(v, href);
             } else if (href.contains("#finding-")) {
+                shop.go(href);
                 String finding = href.substring(href.indexOf("#finding-") + 9);
                 seen(v, URLDecoder.decode(finding, StandardCharsets.UTF_8));
             } else if (href.contains("/sweep")) {
                 tech.sweep();
             } else {
-                return done;
+                break;
             }
             done.add(href);
         }
+        tech.stage("trace");
         return done;
     }
 
@@ -361,7 +358,7 @@ class WalkAnyWireTest {
         assertThat(broken.symptoms()).containsExactly("shakes");
         tech.openJob(address, broken.complaint(), symptoms(broken));
         tech.sweep();
-        assertThat(next()).contains("watch?check=check-cylinders");
+        assertThat(tech.next()).contains("watch?check=check-cylinders");
         idles(v);
         cranked(v);
         assertThat(shop.text("#read")).startsWith("Compression and gas exchange");
@@ -381,8 +378,8 @@ class WalkAnyWireTest {
 
     /** Follows the card to the oscilloscope, and cranks once it waits. */
     private static void cranked(StandInVehicle v) {
-        assertThat(next()).contains("captures?plan=cranking");
-        shop.go(next());
+        assertThat(tech.next()).contains("captures?plan=cranking");
+        shop.go(tech.next());
         v.simulation().driver(v.simulation().driver().drive(Driver.Program.STAND).key(0));
         v.simulation().driver(v.simulation().driver().key(2));
         shop.press("#record");
@@ -460,7 +457,7 @@ class WalkAnyWireTest {
         v.simulation().driver(Driver.away().key(2));
         tech.sweep();
         assertThat(tech.known()).doesNotStartWith("Drive bus wire broken");
-        assertThat(next()).endsWith("#finding-wires-drive");
+        assertThat(tech.next()).endsWith("#finding-wires-drive");
         shop.type("#meter-reads", "60");
         shop.press("#keep-reading");
         assertThat(shop.text(".error[role=alert]"))

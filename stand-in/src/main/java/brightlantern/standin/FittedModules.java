@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import java.util.function.BooleanSupplier;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
@@ -82,10 +83,19 @@ final class FittedModules {
 
     /** Numbers of the codes that any holds as failed. */
     Set<Integer> stored() {
+        return codes(CodeMemory::failed);
+    }
+
+    /** Numbers of the codes of which any has run the test since it was cleared. */
+    Set<Integer> tested() {
+        return codes(CodeMemory::tested);
+    }
+
+    private Set<Integer> codes(BiPredicate<CodeMemory, Integer> which) {
         return description.codes().stream()
                 .filter(c -> modules.containsKey(c.module()))
                 .map(c -> Dtc.parse(c.code()).number())
-                .filter(this::anyFailed)
+                .filter(n -> modules.values().stream().anyMatch(m -> which.test(m.memory(), n)))
                 .collect(Collectors.toSet());
     }
 

@@ -249,6 +249,11 @@ public final class StandInVehicle implements AutoCloseable {
         return modules.stored();
     }
 
+    /** Numbers of the codes whose test has run since they were cleared. */
+    Set<Integer> tested() {
+        return modules.tested();
+    }
+
     /** Mends whatever is broken, and forgets what it led to. */
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);

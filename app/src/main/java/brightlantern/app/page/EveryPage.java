@@ -34,7 +34,7 @@ class EveryPage {
     void fill(HttpServletRequest request, Model model) {
         model.addAttribute("theme", theme(request));
         model.addAttribute("assets", assets.prefix());
-        model.addAttribute("styles", assets.styles());
+        model.addAttribute("sheet", assets.sheet());
         model.addAttribute("currency", workshops.get().currency());
         model.addAttribute("standIns", !seats.all().isEmpty());
         model.addAttribute(

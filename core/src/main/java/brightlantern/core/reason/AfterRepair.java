@@ -35,6 +35,12 @@ final class AfterRepair {
     private final int nothing;
     private final double described;
 
+    /** Of each piece that was found before, what it is beside a fault that it does not concern. */
+    private final double[] aside;
+
+    /** Log-likelihood of all that was found before, under each hypothesis. */
+    private final double[] explained;
+
     /**
      * @param before what was learned until the repair
      * @param shown what was learned since
@@ -53,6 +59,8 @@ final class AfterRepair {
             sum += i < hypotheses.unlisted() ? hypotheses.get(i).prior() : 0;
         }
         this.described = sum;
+        this.aside = before.stream().mapToDouble(l -> l.aside(nothing)).toArray();
+        this.explained = IntStream.range(0, repaired.length).mapToDouble(this::explained).toArray();
     }
 
     /**
@@ -91,7 +99,7 @@ final class AfterRepair {
         Arrays.fill(mended, Double.NEGATIVE_INFINITY);
         for (int i = 0; i < n; i++) {
             double found = Math.log(Math.max(hypotheses.get(i).prior(), Double.MIN_NORMAL));
-            found += explained(i);
+            found += explained[i];
             logs[i] = found + (withShown ? shownUnder(i, true) : 0);
             if (repaired[i]) {
                 logs[i] += Math.log(IN_VAIN);
@@ -141,19 +149,16 @@ final class AfterRepair {
     /** With the best of the hypotheses of a suspect that was mended at a place. */
     private double withMended(String mendedId, int mendedAt, int i) {
         double best = Double.NEGATIVE_INFINITY;
-        for (int m = 0; m < hypotheses.size(); m++) {
-            if (hypotheses.get(m).suspectId().equals(mendedId) && m != i) {
-                double both = Math.log(Pairs.TWO * share(m));
-                for (int e = 0; e < before.size(); e++) {
-                    double[] logs = before.get(e).logs();
-                    double aside = before.get(e).aside(nothing);
-                    both +=
-                            e < mendedAt
-                                    ? Pairs.decisive(logs[m], logs[i], aside)
-                                    : e == mendedAt ? 0 : logs[i];
-                }
-                best = Math.max(best, both);
+        for (int m : hypotheses.of(mendedId).filter(m -> m != i).toArray()) {
+            double both = Math.log(Pairs.TWO * share(m));
+            for (int e = 0; e < before.size(); e++) {
+                double[] logs = before.get(e).logs();
+                both +=
+                        e < mendedAt
+                                ? Pairs.decisive(logs[m], logs[i], aside[e])
+                                : e == mendedAt ? 0 : logs[i];
             }
+            best = Math.max(best, both);
         }
         return best;
     }
@@ -170,7 +175,7 @@ final class AfterRepair {
                 IntStream.range(0, left.length)
                         .filter(i -> repaired[i])
                         .boxed()
-                        .max((a, b) -> Double.compare(explained(a), explained(b)))
+                        .max((a, b) -> Double.compare(explained[a], explained[b]))
                         .orElse(-1);
         for (int i = 0; first >= 0 && i < hypotheses.unlisted(); i++) {
             if (repaired[i]) {
@@ -179,10 +184,11 @@ final class AfterRepair {
             double both = 0;
             double one = 0;
             double other = 0;
-            for (Learned l : before) {
-                one += l.logs()[first];
-                other += l.logs()[i];
-                both += Pairs.decisive(l.logs()[first], l.logs()[i], l.aside(nothing));
+            for (int e = 0; e < aside.length; e++) {
+                double[] logs = before.get(e).logs();
+                one += logs[first];
+                other += logs[i];
+                both += Pairs.decisive(logs[first], logs[i], aside[e]);
             }
             if (both >= Math.max(one, other) + Pairs.NEEDED) {
                 left[i] =

@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -58,16 +59,11 @@ final class CheckPlanner {
         for (Mechanism mechanism : mechanisms) {
             for (Check check : mechanism.checks(known)) {
                 if (!done.contains(check.key()) || mechanism.mayRepeat(check)) {
-                    mechanism
-                            .forecast(check, hypotheses, weights, supplyVolts)
-                            .map(
-                                    f ->
-                                            weighed(
-                                                    check,
-                                                    f,
-                                                    seen.apply(
-                                                            unlisted.in(f, weights, told.unlike())),
-                                                    weights))
+                    Supplier<Optional<Mechanism.Forecast>> forecast =
+                            () -> mechanism.forecast(check, hypotheses, weights, supplyVolts);
+                    forecast.get()
+                            .map(f -> seen.apply(unlisted.in(f, weights, told.unlike())))
+                            .map(outcomes -> weighed(check, outcomes, weights, forecast))
                             .ifPresent(next::add);
                 }
             }
@@ -93,10 +89,16 @@ final class CheckPlanner {
     }
 
     private NextCheck weighed(
-            Check check, Mechanism.Forecast forecast, List<double[]> outcomes, double[] weights) {
+            Check check,
+            List<double[]> outcomes,
+            double[] weights,
+            Supplier<Optional<Mechanism.Forecast>> forecast) {
         double bits = information(outcomes, weights);
         return new NextCheck(
-                check, bits, bits / (check.minutes() + MINUTES_ASIDE), forecast.expectations());
+                check,
+                bits,
+                bits / (check.minutes() + MINUTES_ASIDE),
+                () -> forecast.get().map(Mechanism.Forecast::expectations).orElse(List.of()));
     }
 
     /**

@@ -8,6 +8,7 @@ import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -122,22 +123,44 @@ final class CircuitFigures {
 
     /** Probability that a gauge shows a band. */
     double[] chances(OfGauge its, Band band, Hypotheses under) {
-        Gauge gauge = its.gauge();
-        double[] chances =
-                shares.computeIfAbsent(gauge.findingId(), f -> shares(its, under)).clone();
+        double[] shares = shares(its, under);
+        Shown shown = Shown.of(its.gauge(), band);
+        double[] chances = new double[shares.length];
         for (int i = 0; i < chances.length; i++) {
-            chances[i] = chance(gauge, band, chances[i], Odds.anything(under.get(i)));
+            double anything = Odds.anything(under.get(i));
+            // most hypotheses are of other circuits, and leave this one as it is
+            boolean again =
+                    i > 0
+                            && shares[i] == shares[i - 1]
+                            && anything == Odds.anything(under.get(i - 1));
+            chances[i] = again ? chances[i - 1] : shown.chance(shares[i], anything);
         }
         return chances;
     }
 
-    /** Probability that a gauge shows a band while it stands at this share. */
-    private static double chance(Gauge gauge, Band band, double share, double anything) {
-        double blur = blur(gauge);
-        double p =
-                Normal.cumulated((gauge.end(band) - share) / blur)
-                        - Normal.cumulated((gauge.begin(band) - share) / blur);
-        return (1 - anything) * p + anything / gauge.bands().size();
+    /** Probability that a gauge shows a band under some of the hypotheses, in their order. */
+    double[] chances(OfGauge its, Band band, Hypotheses under, int[] some) {
+        double[] shares = shares(its, under);
+        Shown shown = Shown.of(its.gauge(), band);
+        return Arrays.stream(some)
+                .mapToDouble(i -> shown.chance(shares[i], Odds.anything(under.get(i))))
+                .toArray();
+    }
+
+    /** A band of a gauge, between the shares at which it begins and ends. */
+    private record Shown(double begin, double end, double blur, int bands) {
+        static Shown of(Gauge gauge, Band band) {
+            return new Shown(
+                    gauge.begin(band), gauge.end(band), blurOf(gauge), gauge.bands().size());
+        }
+
+        /** Probability that it shows while the gauge stands at this share. */
+        double chance(double share, double anything) {
+            double p =
+                    Normal.cumulated((end - share) / blur)
+                            - Normal.cumulated((begin - share) / blur);
+            return (1 - anything) * p + anything / bands;
+        }
     }
 
     /**
@@ -161,10 +184,10 @@ final class CircuitFigures {
         }
         Band band = its.gauge().band(((Evidence.Outcome) piece).outcomeId()).orElseThrow();
         double share = predictions.share(its.circuit(), its.gauge(), one.get(), other.get());
-        return OptionalDouble.of(Math.log(chance(its.gauge(), band, share, anything)));
+        return OptionalDouble.of(Math.log(Shown.of(its.gauge(), band).chance(share, anything)));
     }
 
-    private static double blur(Gauge gauge) {
+    private static double blurOf(Gauge gauge) {
         return switch (gauge.by()) {
             case DRIVER, SWITCHED_OFF, HANDS -> SEEN_SHARE;
             case MODULE, INSTRUMENT -> READ_SHARE;
@@ -174,7 +197,9 @@ final class CircuitFigures {
     }
 
     private double[] shares(OfGauge its, Hypotheses under) {
-        return under.each(h -> predictions.share(its.circuit(), its.gauge(), fault(h)));
+        return shares.computeIfAbsent(
+                its.gauge().findingId(),
+                f -> under.each(h -> predictions.share(its.circuit(), its.gauge(), fault(h))));
     }
 
     private Optional<Function<Hypothesis, Normal>> figure(Evidence piece) {

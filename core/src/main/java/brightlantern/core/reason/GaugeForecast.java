@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** A gauge that is going to be looked at. */
 final class GaugeForecast implements Mechanism.Forecast {
@@ -51,8 +52,12 @@ final class GaugeForecast implements Mechanism.Forecast {
         double all = Arrays.stream(sizes).mapToDouble(i -> weights[i]).sum();
         Map<Band, Double> likely = new LinkedHashMap<>();
         for (Band band : its.gauge().bands()) {
-            double[] chances = figures.chances(its, band, under);
-            likely.put(band, Arrays.stream(sizes).mapToDouble(i -> weights[i] * chances[i]).sum());
+            double[] chances = figures.chances(its, band, under, sizes);
+            likely.put(
+                    band,
+                    IntStream.range(0, sizes.length)
+                            .mapToDouble(i -> weights[sizes[i]] * chances[i])
+                            .sum());
         }
         return likely.entrySet().stream()
                 .filter(e -> e.getValue() >= MAY_WELL * all)

@@ -2,16 +2,19 @@ package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Check;
 import java.util.List;
+import java.util.function.Supplier;
 
 /**
  * A check that may be done next.
  *
  * @param bits information about the suspects that it would bring, in bits
  * @param bitsPerMinute by all the minutes that it takes, the way to it among them
- * @param expectations what it should read under the leading suspects
+ * @param telling what it should read under the leading suspects; asked for the few that are shown
  */
-public record NextCheck(Check check, double bits, double bitsPerMinute, List<String> expectations) {
-    public NextCheck {
-        expectations = List.copyOf(expectations);
+public record NextCheck(
+        Check check, double bits, double bitsPerMinute, Supplier<List<String>> telling) {
+    /** What it should read under the leading suspects. */
+    public List<String> expectations() {
+        return List.copyOf(telling.get());
     }
 }

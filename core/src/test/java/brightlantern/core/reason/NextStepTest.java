@@ -24,7 +24,7 @@ class NextStepTest {
                 LOADER.checks().get(number),
                 bits,
                 bits / LOADER.checks().get(number).minutes(),
-                List.of());
+                List::of);
     }
 
     private static NextStep step(Ranking ranking, NextCheck... next) {
@@ -100,7 +100,7 @@ class NextStepTest {
                         .filter(c -> c.key().equals("outcome gauge-work-1"))
                         .findFirst()
                         .orElseThrow();
-        NextCheck faint = new NextCheck(look, 0.003, 0.003, List.of());
+        NextCheck faint = new NextCheck(look, 0.003, 0.003, List::of);
         Ranking nothing = named(Hypothesis.NOTHING, 0.9);
         Evidence told = new Evidence.SymptomTold("circuit-work-1");
         Evidence seen = new Evidence.Outcome("gauge-work-1", "well");

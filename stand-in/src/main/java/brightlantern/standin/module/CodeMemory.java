@@ -156,6 +156,11 @@ public final class CodeMemory {
         return entry(dtc).map(e -> (e.status & 0x20) != 0).orElse(false);
     }
 
+    /** Whether the test of a code has run since the last clear. */
+    public synchronized boolean tested(int dtc) {
+        return entry(dtc).map(e -> (e.status & 0x10) == 0).orElse(false);
+    }
+
     /** Codes that are permanent now. */
     synchronized List<Entry> permanent() {
         return permanent.stream().map(entries::get).toList();
