@@ -42,10 +42,7 @@ final class MechanicalChecks {
         }
         Optional<String> outcome =
                 switch (finding) {
-                    case "cylinders" ->
-                            d.cylinders()
-                                    .flatMap(c -> CylinderStudy.study(drive(Program.STAND), c))
-                                    .map(CylinderStudy.Verdict::outcome);
+                    case "cylinders" -> cylinders();
                     case "trims" -> trims();
                     case "rail", "climb" -> followed(finding);
                     case "cranking" ->
@@ -94,6 +91,12 @@ final class MechanicalChecks {
         return take;
     }
 
+    private Optional<String> cylinders() {
+        return d.cylinders()
+                .flatMap(c -> CylinderStudy.study(drive(Program.STAND), c))
+                .map(CylinderStudy.Verdict::outcome);
+    }
+
     private Optional<String> trims() {
         TrimSet set = d.trims().get(0);
         return TrimStudy.study(drive(Program.STAND, Program.CRUISE, Program.CLIMB), set)
@@ -123,7 +126,8 @@ final class MechanicalChecks {
     /** As the plan asks: starting current, then intake, then exhaust. */
     private String weakWhy() {
         if (said("clamp-starter", "lower", "lower", "").isEmpty()) {
-            return "fuel";
+            // the plan begins with the question which cylinder stands out
+            return cylinders().filter("even"::equals).isPresent() ? "none" : "fuel";
         }
         return said("feel-intake", "weaker", "y", "").isEmpty()
                 ? said("feel-exhaust", "blurred", "exhaust-valve", "rings")

@@ -16,10 +16,10 @@ final class PinWatch {
     /** They believe what they see after so long, s. */
     static final double SET_SECONDS = 1;
 
-    /** Band of a gauge → for how long it has been seen, or has not, s. */
-    private final Map<String, Double> failing = new HashMap<>();
+    /** By gauge, for how long each of its bands has been seen, or has not, s. */
+    private final Map<String, double[]> failing = new HashMap<>();
 
-    private final Map<String, Double> holding = new HashMap<>();
+    private final Map<String, double[]> holding = new HashMap<>();
 
     /**
      * Looks at a gauge.
@@ -29,20 +29,25 @@ final class PinWatch {
      */
     void look(Gauge g, double share, double seconds, Part.Watcher watcher) {
         Band now = g.at(share);
-        for (Band b : g.bands()) {
+        double[] failing = counts(this.failing, g);
+        double[] holding = counts(this.holding, g);
+        for (int i = 0; i < failing.length; i++) {
+            Band b = g.bands().get(i);
             if (b.code().isEmpty()) {
                 continue;
             }
-            boolean fails = b.equals(now);
-            String key = g.id() + " " + b.id();
-            Map<String, Double> counts = fails ? failing : holding;
-            (fails ? holding : failing).remove(key);
-            double before = counts.getOrDefault(key, 0.0);
-            counts.put(key, before + seconds);
+            boolean fails = b == now;
+            double before = (fails ? failing : holding)[i];
+            failing[i] = fails ? before + seconds : 0;
+            holding[i] = fails ? 0 : before + seconds;
             if (before < SET_SECONDS && before + seconds >= SET_SECONDS) {
                 watcher.report(g.module(), b.code(), fails);
             }
         }
+    }
+
+    private static double[] counts(Map<String, double[]> of, Gauge g) {
+        return of.computeIfAbsent(g.id(), id -> new double[g.bands().size()]);
     }
 
     /** With a new key cycle all is looked at anew. */
