@@ -29,7 +29,8 @@ if (told) {
     const target = found(place) ?? document.getElementById('work');
     // what was unfolded to work in it is needed again
     for (let fold = target?.closest('details'); fold; fold = fold.parentElement.closest('details')) fold.open = true;
-    const go = () => target?.focus({ preventScroll: Boolean(location.hash) });
+    // the page itself is in sight already
+    const go = () => target?.focus({ preventScroll: Boolean(location.hash) || target.id === 'work' });
     go();
     // a browser that goes to a part of the page takes the focus away once more
     if (location.hash) {
