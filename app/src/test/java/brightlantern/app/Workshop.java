@@ -89,7 +89,7 @@ final class Workshop implements AutoCloseable {
                 "--disable-component-update",
                 "--disable-sync",
                 "--window-size=1280,800",
-                "--user-data-dir=" + profile.resolve("profile"));
+                "--user-data-dir=" + profile.resolve("of-" + binary.getFileName()));
         return new ChromeDriver(
                 new ChromeDriverService.Builder()
                         .usingDriverExecutable(new File("/usr/bin/chromedriver"))
