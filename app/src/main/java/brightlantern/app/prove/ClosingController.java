@@ -9,6 +9,7 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Proofs;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.proof.RepairWays;
 import brightlantern.core.reason.Standing;

@@ -5,6 +5,7 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Proofs;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.proof.ProofRecord;
 import brightlantern.core.reason.Ranking;
@@ -66,6 +67,7 @@ class ProveController {
         model.addAttribute("current", repairs.current(id).orElse(null));
         model.addAttribute("verdict", verdict.orElse(null));
         model.addAttribute("leftAlone", proofs.leftAlone(context));
+        model.addAttribute("drive", proofs.drive(context).orElse(null));
         model.addAttribute(
                 "proof",
                 verdict.stream()

@@ -7,6 +7,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Workshop;
 import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Proofs;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.reason.Standing;

@@ -4,12 +4,16 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.LeadCodes;
 import brightlantern.app.job.Takes;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Proofs;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.proof.DriveConditions;
+import brightlantern.core.proof.ProofRecord;
 import brightlantern.core.signal.Units;
 import brightlantern.core.study.target.Follow;
 import brightlantern.core.study.target.TargetStudy;
+import brightlantern.core.study.trim.TrimSet;
+import brightlantern.core.study.trim.TrimStudy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.take.Take;
@@ -18,21 +22,26 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** All studies that judge a take by itself, for its page and for Trace. */
 @Component
 class TakeJudge {
+    private static final String ENOUGH = "It is judged when the take ends.";
+
     private final Takes takes;
     private final Findings findings;
     private final LeadCodes leads;
     private final TrimFindings trims;
+    private final Proofs proofs;
 
-    TakeJudge(Takes takes, Findings findings, LeadCodes leads, TrimFindings trims) {
+    TakeJudge(Takes takes, Findings findings, LeadCodes leads, TrimFindings trims, Proofs proofs) {
         this.takes = takes;
         this.findings = findings;
         this.leads = leads;
         this.trims = trims;
+        this.proofs = proofs;
     }
 
     /** What the studies make of a take, for its page. */
@@ -164,72 +173,116 @@ class TakeJudge {
      * How far a take that runs has come.
      *
      * @param told how long it is
-     * @param ready studies that could judge it by now
-     * @param missing what others still need, in sentences
+     * @param ticks what it is for, each ticked off once there is enough of it
+     * @param later what is told or swept when it is over; empty unless it is to prove a repair
      */
-    record Enough(String told, List<String> ready, List<String> missing) {
+    record Enough(String told, List<Tick> ticks, List<String> later) {
         /** What the page says in a line. */
         public String words() {
+            long done = ticks.stream().filter(Tick::done).count();
             return told
-                    + (ready.isEmpty() ? "" : " Enough now for: " + String.join(", ", ready) + ".");
+                    + (done == 0
+                            ? ""
+                            : done == ticks.size()
+                                    ? " Enough for all of it."
+                                    : " Enough for " + done + " of " + ticks.size() + " things.");
+        }
+    }
+
+    /**
+     * @param told what there is of it, or what it still needs
+     * @param along what it hangs on, at this moment
+     */
+    record Tick(boolean done, String what, String told, List<DriveConditions.Standing> along) {
+        Tick(boolean done, String what, String told) {
+            this(done, what, told, List.of());
+        }
+
+        /** What stands on its tag. */
+        public String mark() {
+            return done ? "enough" : "not yet";
         }
     }
 
     Enough enough(JobPages.Context context, long takeId, double seconds) {
         Take take = takes.read(takeId);
         VehicleDescription d = context.description();
-        List<String> ready = new ArrayList<>();
-        List<String> missing = new ArrayList<>();
+        List<Tick> ticks = new ArrayList<>();
+        conditions(context, take).ifPresent(ticks::add);
         for (Follow follow : d.follows()) {
-            String name = name(d, follow.finding());
-            if (target(context, follow, take).isPresent()) {
-                ready.add(name);
-            } else {
-                missing.add(name + ": " + TargetStudy.whyNot(take, follow, d.signals()));
-            }
+            boolean done = target(context, follow, take).isPresent();
+            ticks.add(
+                    new Tick(
+                            done,
+                            name(d, follow.finding()),
+                            done ? ENOUGH : TargetStudy.whyNot(take, follow, d.signals())));
+        }
+        for (TrimSet set : d.trims()) {
+            boolean done = TrimStudy.study(take, set).isPresent();
+            ticks.add(
+                    new Tick(
+                            done,
+                            set.name(),
+                            done ? ENOUGH : TrimStudy.whyNot(take, set, d.signals())));
         }
         d.cylinders()
                 .filter(c -> !c.finding().isEmpty())
                 .ifPresent(
                         c -> {
-                            if (CylinderStudy.study(take, c).isPresent()) {
-                                ready.add("the cylinders");
-                            } else {
-                                missing.add(
-                                        "The cylinders: "
-                                                + CylinderStudy.whyNot(take, c, d.signals()));
-                            }
+                            boolean done = CylinderStudy.study(take, c).isPresent();
+                            ticks.add(
+                                    new Tick(
+                                            done,
+                                            "The cylinders",
+                                            done
+                                                    ? ENOUGH
+                                                    : CylinderStudy.whyNot(take, c, d.signals())));
                         });
-        DriveConditions conditions = leads.conditions(context.job(), d);
-        if (!conditions.isEmpty()) {
-            double met = conditions.met(take, d).seconds();
-            if (met >= conditions.seconds()) {
-                ready.add("the conditions of " + conditions.from());
-            } else {
-                missing.add(
-                        String.format(
-                                Locale.ROOT,
-                                "The conditions of %s (%s) were met for %.0f of %.0f s.",
-                                conditions.from(),
-                                conditions.words(),
-                                met,
-                                conditions.seconds()));
-            }
-        }
         return new Enough(
                 String.format(
                         Locale.ROOT,
                         "Recording for %d:%02d.",
                         (int) seconds / 60,
                         (int) seconds % 60),
-                ready,
-                missing);
+                ticks,
+                later(context));
+    }
+
+    private Optional<Tick> conditions(JobPages.Context context, Take take) {
+        DriveConditions conditions = leads.conditions(context.job(), context.description());
+        if (conditions.isEmpty()) {
+            return Optional.empty();
+        }
+        double met = conditions.met(take, context.description()).seconds();
+        return Optional.of(
+                new Tick(
+                        met >= conditions.seconds(),
+                        "The conditions of " + conditions.from(),
+                        String.format(
+                                Locale.ROOT,
+                                "Met together for %.0f of %.0f s.",
+                                Math.min(met, conditions.seconds()),
+                                conditions.seconds()),
+                        conditions.standing(take, context.description())));
+    }
+
+    /** What a recording alone does not show of a repair. */
+    private List<String> later(JobPages.Context context) {
+        return proofs.drive(context).stream()
+                .flatMap(drive -> drive.shows().stream())
+                .flatMap(
+                        shown ->
+                                shown.isTests()
+                                        ? Stream.of(
+                                                "A sweep afterwards tells: " + shown.words() + ".")
+                                        : shown.id().equals(ProofRecord.COMPLAINT)
+                                                ? Stream.of(
+                                                        "Say in Prove whether the complaint is gone.")
+                                                : Stream.empty())
+                .toList();
     }
 
     private static String name(VehicleDescription d, String finding) {
-        return d.finding(finding)
-                .map(Finding::name)
-                .map(n -> n.substring(0, 1).toLowerCase(Locale.ROOT) + n.substring(1))
-                .orElse(finding);
+        return d.finding(finding).map(Finding::name).orElse(finding);
     }
 }

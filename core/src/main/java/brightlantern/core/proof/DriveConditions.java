@@ -59,6 +59,34 @@ public record DriveConditions(String from, List<Condition> conditions, double se
      */
     public record Met(double seconds, List<String> missing) {}
 
+    /**
+     * How one of them stands at the newest moment of a recording.
+     *
+     * @param says the condition in words
+     * @param now the value with its unit, or that it is not told
+     */
+    public record Standing(String says, String now, boolean holds) {}
+
+    /** How each stands at the newest moment of a recording that still runs. */
+    public List<Standing> standing(Take take, VehicleDescription description) {
+        return conditions.stream()
+                .map(
+                        c -> {
+                            double is = take.at(c.value(), Double.POSITIVE_INFINITY);
+                            String unit = description.value(c.value()).map(Value::unit).orElse("");
+                            return new Standing(
+                                    c.says(),
+                                    Double.isFinite(is)
+                                            ? "now "
+                                                    + String.format(Locale.ROOT, "%.0f", is)
+                                                    + " "
+                                                    + unit
+                                            : "not told",
+                                    holds(c, is));
+                        })
+                .toList();
+    }
+
     /** Conditions that nothing tells of. */
     public static DriveConditions none() {
         return new DriveConditions("", List.of(), 0);

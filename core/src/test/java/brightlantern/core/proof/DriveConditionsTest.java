@@ -55,6 +55,19 @@ class DriveConditionsTest {
     }
 
     @Test
+    void eachConditionTellsHowItStandsNow() {
+        DriveConditions frame = DriveConditions.ofFrame(idle, LOADER);
+        assertThat(frame.standing(take(810, 12, 0, 30), LOADER))
+                .filteredOn(s -> !s.holds())
+                .singleElement()
+                .satisfies(s -> assertThat(s.says()).contains("coolant"))
+                .satisfies(s -> assertThat(s.now()).isEqualTo("now 30 °C"));
+        assertThat(frame.standing(new Take(Map.of(), List.of()), LOADER))
+                .isNotEmpty()
+                .allMatch(s -> !s.holds() && s.now().equals("not told"));
+    }
+
+    @Test
     void whatWasNotRecordedIsNamed() {
         Take bare = new Take(Map.of("engine.speed", over(20, 800)), List.of());
         DriveConditions.Met met = DriveConditions.ofFrame(idle, LOADER).met(bare, LOADER);

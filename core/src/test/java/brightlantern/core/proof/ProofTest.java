@@ -109,6 +109,43 @@ class ProofTest {
     }
 
     @Test
+    void oneDriveShowsAllThatIsStillOpenAndARecordingShows() {
+        findings.add(
+                new DatedFinding(
+                        at(2),
+                        Place.of("watch"),
+                        "boost",
+                        Optional.of(false),
+                        "boost is low",
+                        Optional.empty()));
+        ProofDrive drive = ProofDrive.of(record()).orElseThrow();
+        assertThat(drive.first()).startsWith("Clear the codes");
+        assertThat(drive.shows())
+                .extracting(ProofDrive.Shown::id)
+                .containsExactly("boost", "drive", "monitors");
+        assertThat(drive.how())
+                .containsExactly(
+                        "As the freeze frame says: load 70 % or more, for 5 s together.",
+                        "For the test of P0299-00: engine load 60 to 100 %.");
+        everything();
+        assertThat(ProofDrive.of(record()).orElseThrow())
+                .satisfies(d -> assertThat(d.first()).isEmpty())
+                .satisfies(
+                        d ->
+                                assertThat(d.shows())
+                                        .extracting(ProofDrive.Shown::id)
+                                        .containsExactly("boost"));
+        findings.add(check(17, "boost", true));
+        assertThat(ProofDrive.of(record())).isEmpty();
+    }
+
+    @Test
+    void noDriveShowsWhatShowsWhileItStands() {
+        standing = true;
+        assertThat(ProofDrive.of(record())).isEmpty();
+    }
+
+    @Test
     void allThatIsNeededAndNothingElse() {
         assertThat(judge().state()).isEqualTo(State.OPEN);
         everything();

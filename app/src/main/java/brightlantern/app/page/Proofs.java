@@ -1,4 +1,4 @@
-package brightlantern.app.prove;
+package brightlantern.app.page;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
@@ -8,12 +8,12 @@ import brightlantern.app.job.Reasoning;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Takes;
-import brightlantern.app.page.JobPages;
 import brightlantern.core.code.Code;
 import brightlantern.core.code.DtcStatus;
 import brightlantern.core.code.StoredCode;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
+import brightlantern.core.proof.ProofDrive;
 import brightlantern.core.proof.ProofRecord;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
@@ -33,7 +33,7 @@ import org.springframework.stereotype.Component;
 
 /** Gathers what was recorded since a repair and lets the core judge it. */
 @Component
-class Proofs {
+public class Proofs {
     private final Findings findings;
     private final Repairs repairs;
     private final Sweeps sweeps;
@@ -59,8 +59,16 @@ class Proofs {
         this.reasoning = reasoning;
     }
 
-    Optional<Proof.Verdict> of(JobPages.Context context) {
+    /** How far the proof of the repair that was done last has come; empty without one. */
+    public Optional<Proof.Verdict> of(JobPages.Context context) {
         return repairs.current(context.job().id()).map(r -> judged(context, r));
+    }
+
+    /** The one drive that this proof still needs; empty when it needs none. */
+    public Optional<ProofDrive> drive(JobPages.Context context) {
+        return repairs.current(context.job().id())
+                .filter(r -> context.job().isOpen())
+                .flatMap(r -> ProofDrive.of(record(context, r)));
     }
 
     private Proof.Verdict judged(JobPages.Context context, Repairs.Repair repair) {
@@ -126,7 +134,7 @@ class Proofs {
     }
 
     /** Codes that this repair leaves alone, because its cause does not set them. */
-    List<String> leftAlone(JobPages.Context context) {
+    public List<String> leftAlone(JobPages.Context context) {
         return repairs.current(context.job().id()).stream()
                 .flatMap(
                         r -> {
