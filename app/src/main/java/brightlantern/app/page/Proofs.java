@@ -64,6 +64,13 @@ public class Proofs {
         return repairs.current(context.job().id()).map(r -> judged(context, r));
     }
 
+    /** All findings of a job that count, as a proof sees them. */
+    public List<ProofRecord.DatedFinding> findings(JobPages.Context context) {
+        return findings.of(context.job().id()).stream()
+                .map(f -> dated(f, context.description()))
+                .toList();
+    }
+
     /** The one drive that this proof still needs; empty when it needs none. */
     public Optional<ProofDrive> drive(JobPages.Context context) {
         return repairs.current(context.job().id())

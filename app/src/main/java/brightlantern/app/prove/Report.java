@@ -4,8 +4,10 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Workshop;
+import brightlantern.core.proof.BeforeAfter;
 import brightlantern.core.proof.Proof;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * All that a report tells; for the page, the PDF and the data alike.
@@ -13,6 +15,7 @@ import java.util.List;
  * @param wrong what was wrong, in a sentence
  * @param chain from the cause to the complaint
  * @param how we know: the findings that decided
+ * @param measured figures that were wrong, before the repair and after it
  * @param price what was agreed to, with tax, in words; empty when nothing was
  * @param shown after the repair, what speaks for it
  * @param watch what the customer should keep an eye on
@@ -27,6 +30,7 @@ record Report(
         String wrong,
         List<String> chain,
         List<String> how,
+        List<Measured> measured,
         List<Repairs.Repair> repairs,
         String price,
         Proof.Verdict proof,
@@ -35,4 +39,32 @@ record Report(
         List<String> codesBefore,
         List<String> codesAfter,
         List<String> frames,
-        List<Findings.Finding> story) {}
+        List<Findings.Finding> story) {
+    /**
+     * A figure that was wrong.
+     *
+     * @param low least that is right, in {@code unit}; empty where it has no such end
+     * @param high most that is right
+     * @param before and after the repair, in words with their unit
+     * @param right whether it is right now
+     */
+    record Measured(
+            String what,
+            String unit,
+            Optional<Double> low,
+            double high,
+            String before,
+            String after,
+            boolean right) {
+        static Measured of(BeforeAfter f) {
+            return new Measured(
+                    f.what(),
+                    f.unit(),
+                    Double.isNaN(f.low()) ? Optional.empty() : Optional.of(f.low()),
+                    f.high(),
+                    f.told(f.before()),
+                    f.told(f.after()),
+                    f.holds());
+        }
+    }
+}

@@ -64,7 +64,10 @@ class ReportController {
      */
     private Map<String, Object> shown(long id, String whom, List<ReportPictures.Shown> shown) {
         Map<String, Object> all = new HashMap<>();
-        all.put("report", maker.of(pages.context(id)));
+        JobPages.Context context = pages.context(id);
+        all.put("report", maker.of(context));
+        all.put("strips", maker.measured(context).stream().map(Strip::of).toList());
+        all.put("curves", maker.curves(context));
         all.put("whom", whom);
         all.put("pictures", shown);
         all.put(

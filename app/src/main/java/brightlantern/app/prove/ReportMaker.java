@@ -9,12 +9,14 @@ import brightlantern.app.job.Workshops;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Proofs;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.proof.BeforeAfter;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -33,6 +35,7 @@ class ReportMaker {
     private final Workshops workshops;
     private final Answers answers;
     private final Deciders deciders;
+    private final Curves curves;
 
     ReportMaker(
             Proofs proofs,
@@ -41,7 +44,8 @@ class ReportMaker {
             Sweeps sweeps,
             Workshops workshops,
             Answers answers,
-            Deciders deciders) {
+            Deciders deciders,
+            Curves curves) {
         this.proofs = proofs;
         this.repairs = repairs;
         this.findings = findings;
@@ -49,6 +53,7 @@ class ReportMaker {
         this.workshops = workshops;
         this.answers = answers;
         this.deciders = deciders;
+        this.curves = curves;
     }
 
     Report of(JobPages.Context context) {
@@ -80,6 +85,7 @@ class ReportMaker {
                 deciders.ranking(context).sentence(),
                 cause.map(Suspect::chain).orElse(List.of()),
                 deciders.decisive(context),
+                measured(context).stream().map(Report.Measured::of).toList(),
                 repairs.of(job.id()),
                 answers.agreed(job.id())
                         .map(a -> a.way() + ": " + workshop.money(workshop.taxed(a.price())))
@@ -94,6 +100,21 @@ class ReportMaker {
                 last.map(ReportMaker::codes).orElse(List.of()),
                 first.map(f -> frames(f, d)).orElse(List.of()),
                 findings.of(job.id()));
+    }
+
+    /** When the repair was that was done last; after everything without one. */
+    private Instant repaired(JobPages.Context context) {
+        return repairs.current(context.job().id()).map(Repairs.Repair::at).orElse(Instant.MAX);
+    }
+
+    /** What was measured wrong, before the repair and after it. */
+    List<BeforeAfter> measured(JobPages.Context context) {
+        return BeforeAfter.of(context.description(), proofs.findings(context), repaired(context));
+    }
+
+    /** Curves of what stayed behind its target. */
+    List<Curves.Curve> curves(JobPages.Context context) {
+        return curves.of(context, repaired(context));
     }
 
     private Optional<Suspect> cause(JobPages.Context context) {
