@@ -3,12 +3,8 @@ package brightlantern.core.code;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Signals;
 import brightlantern.core.signal.Value;
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -18,21 +14,10 @@ public final class FrameComparison {
     /** Occasions count as alike within a tenth of the largest reading. */
     private static final double ALIKE = 0.10;
 
-    /** Seconds that count from 1970 are larger than this; it was passed in 2001. */
-    private static final double EPOCH_SECONDS = 1e9;
-
-    private static final DateTimeFormatter DATE =
-            DateTimeFormatter.ofPattern("d MMM yyyy, HH:mm:ss 'UTC'", Locale.ENGLISH)
-                    .withZone(ZoneOffset.UTC);
+    /** Frames of one moment are stored within so long. */
+    private static final double SAME_TIME_SECONDS = 60;
 
     private FrameComparison() {}
-
-    /** A clock that counts from 1970 is told as a date. */
-    private static boolean isDate(Value value, List<Double> readings) {
-        return value.unit().equals("s")
-                && !readings.isEmpty()
-                && readings.stream().allMatch(r -> r > EPOCH_SECONDS);
-    }
 
     /**
      * @param readings one a frame, in their order, rounded to the value's digits; empty where a
@@ -59,18 +44,10 @@ public final class FrameComparison {
                         .toList();
         return new Row(
                 value.name(),
-                value.isState() || isDate(value, known) ? "" : value.show(),
+                value.isState() ? "" : value.show(),
                 code.frames().stream()
                         .map(f -> f.values().get(value.id()))
-                        .map(
-                                reading ->
-                                        reading == null
-                                                ? ""
-                                                : isDate(value, known)
-                                                        ? DATE.format(
-                                                                Instant.ofEpochSecond(
-                                                                        Math.round(reading)))
-                                                        : Scaling.show(value, reading))
+                        .map(reading -> reading == null ? "" : Scaling.show(value, reading))
                         .toList(),
                 known.size() < 2 ? Optional.empty() : Optional.of(alike(value, known)));
     }
@@ -79,6 +56,9 @@ public final class FrameComparison {
     static boolean alike(Value value, List<Double> readings) {
         double least = readings.stream().mapToDouble(x -> x).min().orElse(Double.NaN);
         double most = readings.stream().mapToDouble(x -> x).max().orElse(Double.NaN);
+        if (value.isDate()) {
+            return most - least <= SAME_TIME_SECONDS;
+        }
         return value.isState()
                 ? least == most
                 : most - least <= ALIKE * Math.max(Math.abs(least), Math.abs(most));

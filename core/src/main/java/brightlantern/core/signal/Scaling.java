@@ -1,9 +1,15 @@
 package brightlantern.core.signal;
 
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 
 /** Raw bytes of a value to its physical quantity and to what is shown. */
 public final class Scaling {
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm", Locale.ROOT).withZone(ZoneOffset.UTC);
+
     private Scaling() {}
 
     /**
@@ -54,6 +60,9 @@ public final class Scaling {
         }
         if (value.isState()) {
             return value.states().getOrDefault((int) physical, "unknown state " + (int) physical);
+        }
+        if (value.isDate() && Double.isFinite(physical)) {
+            return DAY.format(Instant.ofEpochSecond(Math.round(physical)));
         }
         return String.format(Locale.ROOT, "%." + value.digits() + "f", shown(value, physical));
     }

@@ -37,6 +37,11 @@ public record Value(
         ranges = OrEmpty.list(ranges);
     }
 
+    /** Whether it counts seconds since 1970, and is told as a date. */
+    public boolean isDate() {
+        return unit.equals("UTC");
+    }
+
     /** Whether it is a state with words rather than a number. */
     public boolean isState() {
         return !states.isEmpty();

@@ -42,6 +42,13 @@ class SignalTest {
     }
 
     @Test
+    void whatCountsSecondsSince1970IsTheDay() {
+        Value clock = Vehicles.named("oriel-finch").value("clock").orElseThrow();
+        assertThat(Scaling.show(clock, 1_793_516_544)).isEqualTo("2026-11-01 07:02");
+        assertThat(Scaling.show(clock, Double.NaN)).isEqualTo("–");
+    }
+
+    @Test
     void unitsOfOneQuantityOnly() {
         assertThat(Units.convert(2350, "hPa", "kPa")).isCloseTo(235, within(1e-9));
         assertThat(Units.convert(212, "°F", "°C")).isCloseTo(100, within(1e-9));
