@@ -20,6 +20,9 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
      */
     private static final double ITS_OWN = 0.6;
 
+    /** A cause is as good as named by checks that leave it open no more often than this. */
+    private static final double LIKELIER_THAN_NOT = 0.5;
+
     /**
      * @param spent minutes of the checks that were done
      * @param ranking by what they told
@@ -27,17 +30,20 @@ public record Budget(double minutes, double spent, double needed, int fitting) {
      */
     static Budget of(double minutes, double spent, Ranking ranking, List<NextCheck> next) {
         double open = ranking.accused().isPresent() ? 0 : toBeTold(ranking);
+        double unnamed = 1;
         double needed = 0;
         int fitting = 0;
         for (NextCheck check : next) {
-            if (open <= 0 || check.bits() < NextStep.LEAST_BITS) {
+            if (open <= 0 || unnamed <= LIKELIER_THAN_NOT || check.bits() < NextStep.LEAST_BITS) {
                 continue;
             }
+            unnamed *= 1 - (needed == 0 ? 1 : ITS_OWN) * check.naming();
             needed += check.check().minutes() + CheckPlanner.MINUTES_ASIDE;
             open -= ITS_OWN * check.bits();
             fitting += spent + needed <= minutes ? 1 : 0;
         }
-        return new Budget(minutes, spent, open > 0 ? Double.NaN : needed, fitting);
+        boolean told = open <= 0 || unnamed <= LIKELIER_THAN_NOT;
+        return new Budget(minutes, spent, told ? needed : Double.NaN, fitting);
     }
 
     /**

@@ -93,10 +93,12 @@ final class CheckPlanner {
             List<double[]> outcomes,
             double[] weights,
             Supplier<Optional<Mechanism.Forecast>> forecast) {
-        double bits = information(outcomes, weights);
+        Telling telling = telling(outcomes, weights);
+        double bits = telling.bits();
         return new NextCheck(
                 check,
                 bits,
+                telling.naming(),
                 bits / (check.minutes() + MINUTES_ASIDE),
                 () -> forecast.get().map(Mechanism.Forecast::expectations).orElse(List.of()));
     }
@@ -124,11 +126,19 @@ final class CheckPlanner {
         return outcomes.stream().mapToDouble(chance -> Math.abs(chance[a] - chance[b])).sum();
     }
 
-    /** Mutual information between suspect and outcome of a check, in bits (Shannon 1948). */
-    private double information(List<double[]> outcomes, double[] weights) {
+    /**
+     * What a check tells.
+     *
+     * @param bits mutual information between suspect and outcome (Shannon 1948)
+     * @param naming how likely an outcome is that leaves one of them at {@link Ranking#ACCUSED}
+     */
+    private record Telling(double bits, double naming) {}
+
+    private Telling telling(List<double[]> outcomes, double[] weights) {
         double[] prior = hypotheses.bySuspect(weights);
         double[] joint = new double[weights.length];
         double bits = 0;
+        double naming = 0;
         for (double[] chance : outcomes) {
             for (int i = 0; i < joint.length; i++) {
                 joint[i] = weights[i] * chance[i];
@@ -138,13 +148,16 @@ final class CheckPlanner {
             if (p < NEVER) {
                 continue;
             }
+            double surest = 0;
             for (int k = 0; k < each.length; k++) {
                 double given = each[k] / p;
+                surest = Math.max(surest, given);
                 if (given > NEVER) {
                     bits += each[k] * Math.log(given / prior[k]) / Math.log(2);
                 }
             }
+            naming += surest >= Ranking.ACCUSED ? p : 0;
         }
-        return Math.max(0, bits);
+        return new Telling(Math.max(0, bits), naming);
     }
 }

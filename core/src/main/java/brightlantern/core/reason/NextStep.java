@@ -175,7 +175,7 @@ public sealed interface NextStep {
                 .map(
                         check ->
                                 new DoCheck(
-                                        new NextCheck(check, 0, 0, List::of),
+                                        new NextCheck(check, 0, 0, 0, List::of),
                                         Optional.of(again(ranking)),
                                         true));
     }

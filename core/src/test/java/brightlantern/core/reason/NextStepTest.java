@@ -23,6 +23,7 @@ class NextStepTest {
         return new NextCheck(
                 LOADER.checks().get(number),
                 bits,
+                0,
                 bits / LOADER.checks().get(number).minutes(),
                 List::of);
     }
@@ -100,7 +101,7 @@ class NextStepTest {
                         .filter(c -> c.key().equals("outcome gauge-work-1"))
                         .findFirst()
                         .orElseThrow();
-        NextCheck faint = new NextCheck(look, 0.003, 0.003, List::of);
+        NextCheck faint = new NextCheck(look, 0.003, 0, 0.003, List::of);
         Ranking nothing = named(Hypothesis.NOTHING, 0.9);
         Evidence told = new Evidence.SymptomTold("circuit-work-1");
         Evidence seen = new Evidence.Outcome("gauge-work-1", "well");

@@ -75,6 +75,38 @@ class PlanTest {
                 .isCloseTo(first.check().minutes() + CheckPlanner.MINUTES_ASIDE, within(1e-9));
     }
 
+    /** Many faint suspects keep much open, and yet one look may name the cause. */
+    @Test
+    void aCheckThatAsOftenAsNotNamesTheCauseIsEnough() {
+        Reasoner reasoner = reasoners.of(told);
+        Ranking ranking = reasoner.rank(told);
+        NextCheck first = next(told).get(0);
+        NextCheck naming = new NextCheck(first.check(), 0.1, 0.6, 1, List::of);
+        assertThat(reasoner.budget(60, told, ranking, List.of(naming)).needed())
+                .isCloseTo(first.check().minutes() + CheckPlanner.MINUTES_ASIDE, within(1e-9));
+        NextCheck seldom = new NextCheck(first.check(), 0.1, 0.3, 1, List::of);
+        assertThat(reasoner.budget(60, told, ranking, List.of(seldom)).needed()).isNaN();
+    }
+
+    @Test
+    void howOftenACheckNamesTheCauseIsThatOfItsBranches() {
+        NextCheck look =
+                next(told).stream()
+                        .filter(n -> n.check() instanceof Check.Look)
+                        .findFirst()
+                        .orElseThrow();
+        double named = 0;
+        for (Branch b : plan.of(look.check(), told, VOLTS)) {
+            List<Evidence> then = new ArrayList<>(told);
+            then.add(b.possible().piece());
+            named +=
+                    reasoners.of(then).rank(then).lead().sureness() >= Ranking.ACCUSED
+                            ? b.possible().chance()
+                            : 0;
+        }
+        assertThat(look.naming()).isCloseTo(named, within(0.1));
+    }
+
     @Test
     void tooLittleTimeIsSaid() {
         Reasoner reasoner = reasoners.of(told);
