@@ -22,6 +22,7 @@ import java.util.stream.Collectors;
  * @param doubt how sure it is that the fault is there, in words; empty when it hardly is
  * @param lost what no longer works without it, by the sheet that shows it
  * @param pins of a connector; empty for all else
+ * @param face of a connector whose pins are counted; null for all else
  */
 record PartView(
         String name,
@@ -29,7 +30,8 @@ record PartView(
         String doubt,
         List<ProbeView.SheetLink> sheets,
         Map<ProbeView.SheetLink, List<String>> lost,
-        List<PinRow> pins) {
+        List<PinRow> pins,
+        FaceView face) {
     /**
      * A pin of a connector.
      *
@@ -75,7 +77,8 @@ record PartView(
                 doubt(sure),
                 sheets(its.pins().stream().map(Connector.Pin::circuit).distinct().toList()),
                 lost(d, contacts),
-                its.pins().stream().map(PartView::row).toList());
+                its.pins().stream().map(PartView::row).toList(),
+                FaceView.of(its).orElse(null));
     }
 
     private static PartView part(
@@ -91,7 +94,8 @@ record PartView(
                 doubt(doubt.getOrDefault(id, 0.0)),
                 sheets(with),
                 lost(d, Set.of(id)),
-                List.of());
+                List.of(),
+                null);
     }
 
     private static String place(ProbePoint at) {

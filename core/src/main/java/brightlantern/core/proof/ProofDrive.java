@@ -26,7 +26,7 @@ public record ProofDrive(List<String> how, List<Shown> shows, String first) {
     public record Shown(String id, String words) {
         private static Shown of(Requirement r) {
             // how to drive is told above it already
-            return new Shown(r.id(), r.id().equals(DRIVE) ? "The conditions, recorded" : r.what());
+            return new Shown(r.id(), r.id().equals(DRIVE) ? "A recording of it" : r.what());
         }
 
         /** Whether the tests of modules tell it, once they have run. */
