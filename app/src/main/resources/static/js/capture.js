@@ -12,17 +12,22 @@ const LEFT = 64;
 const colour = name => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 const hidden = new Set();
 const turned = new Set();
+const tall = new Set();
+const smooth = new Map();
+let order = [];
 
 let picture = null;
 let under = null;
 let range = [0, 0];
 let length = 0;
 let cursor = null;
+let pinned = null;
 let asked = 0;
 let waiting = 0;
 
 const width = () => canvas.clientWidth - LEFT;
-const shown = () => picture.lanes.map((lane, i) => ({ lane, i })).filter(l => !hidden.has(l.i));
+const shown = () => order.filter(i => !hidden.has(i)).map(i => ({ lane: picture.lanes[i], i }));
+const strips = i => (tall.has(i) ? 2 * STRIP : STRIP);
 
 async function fetched(address, from, to) {
   const columns = Math.max(50, Math.round(width()));
@@ -40,6 +45,7 @@ async function fetchAll(from, to) {
   under = other;
   length = got.length;
   if (range[1] === 0) range = [got.from, got.to];
+  if (order.length === 0) order = picture.lanes.map((lane, i) => i);
   draw();
 }
 
@@ -56,19 +62,40 @@ function limits(lane, other, i) {
   return turned.has(i) ? [high + room, low - room] : [low - room, high + room];
 }
 
-function line(ctx, lane, from, to, top, bounds, ink) {
-  const columns = lane.extents.length / 2;
-  const y = v => top + STRIP - ((v - bounds[0]) / (bounds[1] - bounds[0])) * (STRIP - NAME);
+// the mean of so many neighbouring columns; at the ends of those that there are
+function smoothed(lane, columns) {
+  const middle = [];
+  for (let c = 0; c < lane.extents.length / 2; c++) {
+    middle.push((lane.extents[2 * c] + lane.extents[2 * c + 1]) / 2);
+  }
+  const reach = (columns - 1) / 2;
+  return middle.flatMap((m, c) => {
+    const near = middle.slice(Math.max(0, c - reach), c + reach + 1);
+    const mean = near.reduce((sum, v) => sum + v, 0) / near.length;
+    return [mean, mean];
+  });
+}
+
+function line(ctx, lane, extents, from, to, top, height, bounds, ink) {
+  const columns = extents.length / 2;
+  const y = v => top + height - ((v - bounds[0]) / (bounds[1] - bounds[0])) * (height - NAME);
   ctx.strokeStyle = ink;
   ctx.lineWidth = 1.3;
   ctx.beginPath();
   for (let c = 0; c < columns; c++) {
     const px = x(from + ((c + 0.5) * (to - from)) / columns);
     if (px < LEFT - 2 || px > LEFT + width() + 2) continue;
-    ctx.lineTo(px, y(value(lane, lane.extents[2 * c])));
-    ctx.lineTo(px, y(value(lane, lane.extents[2 * c + 1])));
+    ctx.lineTo(px, y(value(lane, extents[2 * c])));
+    ctx.lineTo(px, y(value(lane, extents[2 * c + 1])));
   }
   ctx.stroke();
+}
+
+// what smoothing does is said beside the lane's name
+function span(columns) {
+  const all = picture.lanes[0].extents.length / 2;
+  const seconds = (columns * (picture.to - picture.from)) / all;
+  return seconds >= 1 ? `${seconds.toFixed(1)} s` : `${(1000 * seconds).toPrecision(2)} ms`;
 }
 
 const rounded = v => (Math.abs(v) >= 100 ? v.toFixed(0) : Math.abs(v) >= 10 ? v.toFixed(1) : v.toFixed(2));
@@ -76,23 +103,26 @@ const rounded = v => (Math.abs(v) >= 100 ? v.toFixed(0) : Math.abs(v) >= 10 ? v.
 function strip(ctx, { lane, i }, top) {
   const other = under?.lanes.find(l => l.name === lane.name);
   const bounds = limits(lane, other, i);
+  const height = strips(i);
+  const columns = smooth.get(i);
+  const seen = l => (columns ? smoothed(l, columns) : l.extents);
   ctx.fillStyle = colour('--sheet');
-  ctx.fillRect(LEFT, top, width(), STRIP);
+  ctx.fillRect(LEFT, top, width(), height);
   ctx.save();
   ctx.beginPath();
-  ctx.rect(LEFT, top, width(), STRIP);
+  ctx.rect(LEFT, top, width(), height);
   ctx.clip();
-  if (other) line(ctx, other, under.from, under.to, top, bounds, colour('--violet'));
-  line(ctx, lane, picture.from, picture.to, top, bounds, colour('--teal'));
+  if (other) line(ctx, other, seen(other), under.from, under.to, top, height, bounds, colour('--violet'));
+  line(ctx, lane, seen(lane), picture.from, picture.to, top, height, bounds, colour('--teal'));
   ctx.restore();
   ctx.fillStyle = colour('--soft');
   ctx.textAlign = 'right';
   ctx.fillText(rounded(bounds[1]), LEFT - 6, top + NAME + 10);
-  ctx.fillText(rounded(bounds[0]), LEFT - 6, top + STRIP - 2);
+  ctx.fillText(rounded(bounds[0]), LEFT - 6, top + height - 2);
   ctx.textAlign = 'left';
   const name = lane.unit ? `${lane.name}, ${lane.unit}` : lane.name;
   ctx.fillStyle = colour('--ink');
-  ctx.fillText(name, LEFT + 6, top + 14);
+  ctx.fillText(columns ? `${name}, mean over ${span(columns)}` : name, LEFT + 6, top + 14);
 }
 
 // the cylinder whose compression dead centre is near, at every place of the firing order
@@ -141,23 +171,59 @@ function angle(t) {
   return `  ${Math.round((degrees + 720) % 720)}° after the dead centre of cylinder 1`;
 }
 
+function at(lane, t) {
+  const columns = lane.extents.length / 2;
+  const share = (t - picture.from) / (picture.to - picture.from);
+  const c = Math.max(0, Math.min(columns - 1, Math.floor(share * columns)));
+  return (value(lane, lane.extents[2 * c]) + value(lane, lane.extents[2 * c + 1])) / 2;
+}
+
+// from the pinned line to the other: how long, how often that is in a second, how far the engine turns
+function apart() {
+  const t = cursor - pinned;
+  const seconds = Math.abs(t) >= 1 ? `${t.toFixed(3)} s` : `${(1000 * t).toFixed(3)} ms`;
+  const often = t === 0 ? '' : `   ${rounded(1 / Math.abs(t))} Hz`;
+  const cycle = picture.cycles.find(([from, to]) => pinned >= from && pinned < to);
+  const turns = cycle ? `   ${Math.round((720 * t) / (cycle[1] - cycle[0]))}°` : '';
+  const values = shown().map(
+    ({ lane }) => `${lane.name} ${rounded(at(lane, cursor) - at(lane, pinned))} ${lane.unit}`,
+  );
+  return `from the pinned line ${seconds}${often}${turns}   ${values.join('   ')}`;
+}
+
 function tell() {
   if (cursor === null || !picture) return;
-  const columns = picture.lanes[0].extents.length / 2;
-  const share = (cursor - picture.from) / (picture.to - picture.from);
-  const c = Math.max(0, Math.min(columns - 1, Math.floor(share * columns)));
-  const values = shown().map(({ lane }) => {
-    const low = value(lane, lane.extents[2 * c]);
-    const high = value(lane, lane.extents[2 * c + 1]);
-    return `${lane.name} ${rounded((low + high) / 2)} ${lane.unit}`;
-  });
+  if (pinned !== null) {
+    told.textContent = apart();
+    return;
+  }
+  const values = shown().map(({ lane }) => `${lane.name} ${rounded(at(lane, cursor))} ${lane.unit}`);
   told.textContent = `${cursor.toFixed(4)} s${angle(cursor)}   ${values.join('   ')}`;
+}
+
+// a second line stays where it was pinned, until it is let go there or by Escape
+function pin(t) {
+  const near = pinned !== null && Math.abs(x(t) - x(pinned)) < 6;
+  pinned = near ? null : t;
+  draw();
+  tell();
+}
+
+function upright(ctx, t, bottom, dashes) {
+  ctx.strokeStyle = colour('--coral');
+  ctx.setLineDash(dashes);
+  ctx.beginPath();
+  ctx.moveTo(x(t), 0);
+  ctx.lineTo(x(t), bottom);
+  ctx.stroke();
+  ctx.setLineDash([]);
 }
 
 function draw() {
   if (!picture) return;
   const rows = shown();
-  const height = rows.length * (STRIP + GAP) + 2 * RULER;
+  const bottom = rows.reduce((sum, { i }) => sum + strips(i) + GAP, 0);
+  const height = bottom + 2 * RULER;
   const scale = window.devicePixelRatio || 1;
   canvas.style.height = `${height}px`;
   canvas.width = canvas.clientWidth * scale;
@@ -165,17 +231,15 @@ function draw() {
   const ctx = canvas.getContext('2d');
   ctx.scale(scale, scale);
   ctx.font = '13px "Atkinson Hyperlegible", sans-serif';
-  rows.forEach((row, n) => strip(ctx, row, n * (STRIP + GAP)));
-  const bottom = rows.length * (STRIP + GAP);
+  let top = 0;
+  for (const row of rows) {
+    strip(ctx, row, top);
+    top += strips(row.i) + GAP;
+  }
   ruler(ctx, bottom);
   times(ctx, bottom + RULER - 2);
-  if (cursor !== null) {
-    ctx.strokeStyle = colour('--coral');
-    ctx.beginPath();
-    ctx.moveTo(x(cursor), 0);
-    ctx.lineTo(x(cursor), bottom);
-    ctx.stroke();
-  }
+  if (pinned !== null) upright(ctx, pinned, bottom, [5, 4]);
+  if (cursor !== null) upright(ctx, cursor, bottom, []);
 }
 
 function show(from, to) {
@@ -211,7 +275,8 @@ canvas.addEventListener('pointerdown', event => {
   held = { px: event.offsetX, range };
   canvas.setPointerCapture(event.pointerId);
 });
-canvas.addEventListener('pointerup', () => {
+canvas.addEventListener('pointerup', event => {
+  if (held && Math.abs(event.offsetX - held.px) <= 3) pin(time(event.offsetX));
   held = null;
 });
 canvas.addEventListener('pointermove', event => {
@@ -224,7 +289,18 @@ canvas.addEventListener('pointermove', event => {
   tell();
 });
 canvas.addEventListener('keydown', event => {
+  // the line is led by the keys as well, and is in the middle until it was
+  const led = share => {
+    const from = cursor ?? (range[0] + range[1]) / 2;
+    cursor = Math.max(range[0], Math.min(range[1], from + share * (range[1] - range[0])));
+    draw();
+    tell();
+  };
   const does = {
+    ',': () => led(-0.01),
+    '.': () => led(0.01),
+    p: () => cursor !== null && pin(cursor),
+    Escape: () => pinned !== null && pin(pinned),
     ArrowLeft: () => shift(-0.1),
     ArrowRight: () => shift(0.1),
     '+': () => zoom(0.7),
@@ -241,26 +317,77 @@ document.getElementById('closer').addEventListener('click', () => zoom(0.5));
 document.getElementById('wider').addEventListener('click', () => zoom(2));
 window.addEventListener('resize', () => fetchAll(...range));
 
-function toggle(name, set, i, on) {
-  const box = document.createElement('input');
-  box.type = 'checkbox';
-  box.className = 'form-check-input';
-  box.checked = on;
-  box.addEventListener('change', () => {
-    if (box.checked === on) set.delete(i);
-    else set.add(i);
+function box(name, on, change) {
+  const its = document.createElement('input');
+  its.type = 'checkbox';
+  its.className = 'form-check-input';
+  its.checked = on;
+  its.addEventListener('change', () => {
+    change(its.checked);
     draw();
   });
   const label = document.createElement('label');
   label.className = 'fw-normal';
-  label.append(box, ` ${name}`);
+  label.append(its, ` ${name}`);
   return label;
 }
 
-await fetchAll(0, -1);
+const within = (set, i) => on => (on ? set.add(i) : set.delete(i));
+
+function mover(name, sign, i, by) {
+  const button = document.createElement('button');
+  button.type = 'button';
+  button.className = 'btn btn-plain';
+  button.textContent = sign;
+  button.setAttribute('aria-label', `${name}: ${by < 0 ? 'further up' : 'further down'}`);
+  button.addEventListener('click', () => {
+    const from = order.indexOf(i);
+    const to = Math.max(0, Math.min(order.length - 1, from + by));
+    order.splice(to, 0, order.splice(from, 1)[0]);
+    rows();
+    draw();
+    document.querySelector(`#switches [aria-label="${button.getAttribute('aria-label')}"]`)?.focus();
+  });
+  return button;
+}
+
+function smoother(name, i) {
+  const select = document.createElement('select');
+  select.className = 'form-select w-auto';
+  select.setAttribute('aria-label', `${name}: smoothed`);
+  for (const [columns, words] of [[0, 'as it is'], [5, 'smoothed'], [25, 'smoothed more']]) {
+    select.add(new Option(words, columns, false, (smooth.get(i) ?? 0) === columns));
+  }
+  select.addEventListener('change', () => {
+    if (select.value === '0') smooth.delete(i);
+    else smooth.set(i, Number(select.value));
+    draw();
+  });
+  return select;
+}
+
 const switches = document.getElementById('switches');
-picture?.lanes.forEach((lane, i) => {
-  switches.append(toggle(lane.name, hidden, i, true), toggle('turned over', turned, i, false));
-});
+
+function rows() {
+  switches.replaceChildren(
+    ...order.map(i => {
+      const { name } = picture.lanes[i];
+      const row = document.createElement('div');
+      row.className = 'row-line';
+      row.append(
+        box(name, !hidden.has(i), on => within(hidden, i)(!on)),
+        box('turned over', turned.has(i), within(turned, i)),
+        box('taller', tall.has(i), within(tall, i)),
+        smoother(name, i),
+        mover(name, '↑', i, -1),
+        mover(name, '↓', i, 1),
+      );
+      return row;
+    }),
+  );
+}
+
+await fetchAll(0, -1);
+if (picture) rows();
 // pictures of it are ready from here on
 page.dataset.ready = 'yes';

@@ -27,6 +27,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.support.ui.Select;
 
@@ -406,6 +407,8 @@ class WalkAnyWireTest {
         assertThat(shop.text("#signs tr.named")).startsWith("3").contains(" %");
         assertThat(tech.known()).startsWith("Exhaust valve of cylinder 3 leaks is the cause");
 
+        measuredAndPutInOrder();
+
         // what is kept goes out, and comes in again as the same
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.press("#captures a");
@@ -420,7 +423,7 @@ class WalkAnyWireTest {
         shop.one("#file").sendKeys(csv.toString());
         shop.press("#bring");
         assertThat(shop.text("#read")).isEqualTo("What happened between two readings?");
-        shop.unfold("details");
+        shop.unfold("details:has(#role-0)");
         List<String> roles =
                 List.of("STARTER_CURRENT", "INTAKE", "EXHAUST", "CRANKCASE", "FIRST_CYLINDER");
         for (int i = 0; i < roles.size(); i++) {
@@ -433,6 +436,23 @@ class WalkAnyWireTest {
         shop.type("#instrument", "nowhere");
         shop.press("#record");
         assertThat(shop.text(".error[role=alert]")).contains("'nowhere': expected host:port");
+    }
+
+    /** From a pinned line to another, by keys; and a lane that goes up, smoothed. */
+    private static void measuredAndPutInOrder() {
+        shop.one("#capture[data-ready]");
+        WebElement drawing = shop.one("#drawing");
+        drawing.sendKeys(".", "p", ".", ".");
+        // two hundredths of five seconds
+        assertThat(shop.text("#cursor"))
+                .startsWith("from the pinned line 100.0")
+                .contains("10.0 Hz");
+        drawing.sendKeys(Keys.ESCAPE);
+        assertThat(shop.text("#cursor")).contains("after the dead centre of cylinder 1");
+        shop.unfold("#lanes");
+        shop.click("#switches [aria-label='Intake pulls: further up']");
+        assertThat(shop.text("#switches > :first-child")).contains("Intake pulls");
+        shop.choose("#switches [aria-label='Intake pulls: smoothed']", "25");
     }
 
     /**

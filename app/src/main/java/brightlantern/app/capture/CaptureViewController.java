@@ -1,11 +1,13 @@
 package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.cylinder.Cylinders;
+import brightlantern.core.signal.Units;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -32,11 +34,14 @@ class CaptureViewController {
     private final JobPages pages;
     private final Captures captures;
     private final CaptureJudge judge;
+    private final UnitChoices units;
 
-    CaptureViewController(JobPages pages, Captures captures, CaptureJudge judge) {
+    CaptureViewController(
+            JobPages pages, Captures captures, CaptureJudge judge, UnitChoices units) {
         this.pages = pages;
         this.captures = captures;
         this.judge = judge;
+        this.units = units;
     }
 
     private Captures.Head head(long jobId, long captureId) {
@@ -91,13 +96,14 @@ class CaptureViewController {
         List<Map<String, Object>> lanes = new ArrayList<>();
         for (int i = 0; i < capture.lanes().size(); i++) {
             Lane lane = capture.lanes().get(i);
+            String unit = units.unit(lane.unit());
             short[] extents = opened.extents().get(i).of(begin, end, width);
             lanes.add(
                     Map.of(
                             "name", lane.name(),
-                            "unit", lane.unit(),
-                            "scale", lane.scale(),
-                            "offset", lane.offset(),
+                            "unit", unit,
+                            "scale", Units.convertDifference(lane.scale(), lane.unit(), unit),
+                            "offset", Units.convert(lane.offset(), lane.unit(), unit),
                             "extents", numbers(extents)));
         }
         Map<String, Object> all = new LinkedHashMap<>();
