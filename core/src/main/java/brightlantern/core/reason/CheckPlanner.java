@@ -55,6 +55,7 @@ final class CheckPlanner {
                         .filter(e -> !isMendedSince(learned, e))
                         .mapToObj(e -> known.get(e).key())
                         .collect(Collectors.toSet());
+        Now now = now(weights);
         List<NextCheck> next = new ArrayList<>();
         for (Mechanism mechanism : mechanisms) {
             for (Check check : mechanism.checks(known)) {
@@ -63,7 +64,7 @@ final class CheckPlanner {
                             () -> mechanism.forecast(check, hypotheses, weights, supplyVolts);
                     forecast.get()
                             .map(f -> seen.apply(unlisted.in(f, weights, told.unlike())))
-                            .map(outcomes -> weighed(check, outcomes, weights, forecast))
+                            .map(outcomes -> weighed(check, outcomes, now, forecast))
                             .ifPresent(next::add);
                 }
             }
@@ -91,9 +92,9 @@ final class CheckPlanner {
     private NextCheck weighed(
             Check check,
             List<double[]> outcomes,
-            double[] weights,
+            Now now,
             Supplier<Optional<Mechanism.Forecast>> forecast) {
-        Telling telling = telling(outcomes, weights);
+        Telling telling = telling(outcomes, now);
         double bits = telling.bits();
         return new NextCheck(
                 check,
@@ -134,16 +135,27 @@ final class CheckPlanner {
      */
     private record Telling(double bits, double naming) {}
 
-    private Telling telling(List<double[]> outcomes, double[] weights) {
-        double[] prior = hypotheses.bySuspect(weights);
-        double[] joint = new double[weights.length];
+    /**
+     * How it stands before a check.
+     *
+     * @param at hypotheses that are not as good as excluded
+     * @param suspects probability of each
+     */
+    private record Now(double[] weights, int[] at, double[] suspects) {}
+
+    private Now now(double[] weights) {
+        return new Now(
+                weights,
+                IntStream.range(0, weights.length).filter(i -> weights[i] > NEVER).toArray(),
+                hypotheses.bySuspect(weights));
+    }
+
+    private Telling telling(List<double[]> outcomes, Now now) {
+        double[] prior = now.suspects();
         double bits = 0;
         double naming = 0;
         for (double[] chance : outcomes) {
-            for (int i = 0; i < joint.length; i++) {
-                joint[i] = weights[i] * chance[i];
-            }
-            double[] each = hypotheses.bySuspect(joint);
+            double[] each = hypotheses.bySuspect(now.weights(), chance, now.at());
             double p = Arrays.stream(each).sum();
             if (p < NEVER) {
                 continue;

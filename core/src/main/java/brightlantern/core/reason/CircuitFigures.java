@@ -10,7 +10,6 @@ import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -43,15 +42,7 @@ final class CircuitFigures {
 
     private final Predictions predictions;
 
-    private final Map<Evidence, Normal[]> read =
-            new LinkedHashMap<>() {
-                private static final long serialVersionUID = 1L;
-
-                @Override
-                protected boolean removeEldestEntry(Map.Entry<Evidence, Normal[]> eldest) {
-                    return size() > MOST_READ;
-                }
-            };
+    private final Map<Evidence, Normal[]> read = new Remembered<>(MOST_READ);
 
     /** Check and supply → what each hypothesis foretells. */
     private final Map<Foretold, Normal[]> foretold = new ConcurrentHashMap<>();

@@ -288,7 +288,7 @@ final class DescribedMechanism implements Mechanism {
         @Override
         public List<double[]> outcomes() {
             return finding.outcomes().stream()
-                    .map(o -> under.each(h -> odds(h, finding, o)))
+                    .map(o -> under.eachSuspect(h -> odds(h, finding, o)))
                     .toList();
         }
 

@@ -48,8 +48,13 @@ final class FigureForecast implements Mechanism.Forecast {
         Map<Figure, Integer> kinds = new HashMap<>();
         int[] kind = new int[normals.length];
         for (int i = 0; i < kind.length; i++) {
-            Figure one = new Figure(normals[i], Odds.anything(under.get(i)));
-            kind[i] = kinds.computeIfAbsent(one, k -> kinds.size());
+            // most have nothing to do with it, and foretell the very same
+            if (i > 0 && normals[i] == normals[i - 1] && isUsual(i) && isUsual(i - 1)) {
+                kind[i] = kind[i - 1];
+            } else {
+                Figure one = new Figure(normals[i], Odds.anything(under.get(i)));
+                kind[i] = kinds.computeIfAbsent(one, k -> kinds.size());
+            }
         }
         Figure[] figures = new Figure[kinds.size()];
         kinds.forEach((one, k) -> figures[k] = one);
@@ -69,6 +74,11 @@ final class FigureForecast implements Mechanism.Forecast {
             outcomes.add(chance);
         }
         return outcomes;
+    }
+
+    /** Whether as much is left to chance as under any that is described. */
+    private boolean isUsual(int i) {
+        return i != under.unlisted();
     }
 
     /** What is foretold, and how much of it is left to chance. */

@@ -159,6 +159,29 @@ public final class Hypotheses {
         return figures;
     }
 
+    /** A figure for each hypothesis that is the same whatever the size of its fault. */
+    double[] eachSuspect(ToDoubleFunction<Hypothesis> figure) {
+        double[] figures = new double[all.size()];
+        for (int k = 0; k < suspects.size(); k++) {
+            double one = figure.applyAsDouble(all.get(begins[k]));
+            Arrays.fill(figures, begins[k], begins[k + 1], one);
+        }
+        return figures;
+    }
+
+    /**
+     * Sums of a product over the hypotheses of each suspect.
+     *
+     * @param at the hypotheses that count
+     */
+    double[] bySuspect(double[] one, double[] other, int[] at) {
+        double[] sums = new double[suspects.size()];
+        for (int i : at) {
+            sums[suspectOf[i]] += one[i] * other[i];
+        }
+        return sums;
+    }
+
     /** Places of the hypotheses of a suspect; none for one that is not among them. */
     IntStream of(String suspectId) {
         Integer k = index.get(suspectId);

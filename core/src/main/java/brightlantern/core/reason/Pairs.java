@@ -74,14 +74,17 @@ final class Pairs {
     /** By piece, what a fault makes of it that has nothing to do with it. */
     private final double[] aside;
 
-    /** By piece, what two hypotheses make of it together, where that is known. */
-    private final List<Optional<Mechanism.Together>> together;
+    /** By piece, what two hypotheses make of it together; null where that is not known. */
+    private final Mechanism.Together[] together;
 
     private Pairs(
             Hypotheses hypotheses,
             List<Learned> learned,
             Function<Evidence, Optional<Mechanism.Together>> together) {
-        this.together = learned.stream().map(l -> together.apply(l.piece())).toList();
+        this.together =
+                learned.stream()
+                        .map(l -> together.apply(l.piece()).orElse(null))
+                        .toArray(Mechanism.Together[]::new);
         this.hypotheses = hypotheses;
         this.learned = learned;
         this.priors = hypotheses.priors();
@@ -164,28 +167,42 @@ final class Pairs {
      */
     private double solved(List<Integer> firsts, List<Integer> seconds, double[][] twos) {
         boolean[][] done = new boolean[firsts.size()][seconds.size()];
+        // the best of each row that was not computed yet; only the row that changes is looked at
+        int[] best = new int[firsts.size()];
+        for (int a = 0; a < best.length; a++) {
+            best[a] = best(twos[a], done[a]);
+        }
         double top = Double.NEGATIVE_INFINITY;
         for (int round = 0; round < SOLVED; round++) {
             int a = -1;
-            int b = -1;
-            double best = top - FAINT;
-            for (int i = 0; i < twos.length; i++) {
-                for (int j = 0; j < twos[i].length; j++) {
-                    if (!done[i][j] && twos[i][j] > best) {
-                        best = twos[i][j];
-                        a = i;
-                        b = j;
-                    }
+            double least = top - FAINT;
+            for (int i = 0; i < best.length; i++) {
+                if (best[i] >= 0 && twos[i][best[i]] > least) {
+                    least = twos[i][best[i]];
+                    a = i;
                 }
             }
             if (a < 0) {
                 return top;
             }
+            int b = best[a];
             done[a][b] = true;
             twos[a][b] = together(firsts.get(a), seconds.get(b), true);
             top = Math.max(top, twos[a][b]);
+            best[a] = best(twos[a], done[a]);
         }
         return Arrays.stream(twos).flatMapToDouble(Arrays::stream).max().orElse(top);
+    }
+
+    /** Place of the highest that is not done; -1 when none is. */
+    private static int best(double[] row, boolean[] done) {
+        int best = -1;
+        for (int j = 0; j < row.length; j++) {
+            if (!done[j] && (best < 0 || row[j] > row[best])) {
+                best = j;
+            }
+        }
+        return best;
     }
 
     /** How much of what was learned it explains better than a healthy vehicle does. */
@@ -242,10 +259,10 @@ final class Pairs {
     private double both(int first, int second, int e, boolean solved) {
         double its = logs[first][e];
         double beside = logs[second][e];
-        if (together.get(e).isEmpty()) {
+        Mechanism.Together both = together[e];
+        if (both == null) {
             return decisive(its, beside, aside[e]);
         }
-        Mechanism.Together both = together.get(e).get();
         OptionalDouble exact = solved ? both.solved(first, second) : OptionalDouble.empty();
         OptionalDouble log = exact.isPresent() ? exact : both.log(first, second);
         return log.isPresent() ? log.getAsDouble() : decisive(its, beside, aside[e]);

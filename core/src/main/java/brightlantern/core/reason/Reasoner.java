@@ -29,21 +29,19 @@ public final class Reasoner {
     /** So many pieces are remembered. */
     private static final int MOST_WEIGHED = 512;
 
+    /** What is known of two faults is remembered of so many lists of pieces. */
+    private static final int MOST_PAIRED = 16;
+
     private final VehicleDescription description;
     private final List<Mechanism> mechanisms;
     private final Hypotheses hypotheses;
     private final CheckPlanner planner;
 
-    /** What was learned of the pieces that were asked for last: each finding adds one to many. */
-    private final Map<Evidence, Learned> weighed =
-            new LinkedHashMap<>(16, 0.75f, true) {
-                private static final long serialVersionUID = 1L;
+    /** What is known of two faults by the pieces that were asked for last. */
+    private final Map<List<Evidence>, Optional<Pairs.Two>> paired = new Remembered<>(MOST_PAIRED);
 
-                @Override
-                protected boolean removeEldestEntry(Map.Entry<Evidence, Learned> eldest) {
-                    return size() > MOST_WEIGHED;
-                }
-            };
+    /** What was learned of the pieces that were asked for last: each finding adds one to many. */
+    private final Map<Evidence, Learned> weighed = new Remembered<>(MOST_WEIGHED);
 
     /** With all ways in which faults show that the program knows, and all that may be broken. */
     public Reasoner(VehicleDescription description) {
@@ -107,11 +105,7 @@ public final class Reasoner {
         List<Learned> learned = told.pieces();
         Posterior posterior = new Posterior(hypotheses);
         learned.forEach(l -> posterior.learn(l.logs()));
-        return planner.next(
-                told,
-                posterior.weights(),
-                Pairs.of(hypotheses, learned, this::together),
-                supplyVolts);
+        return planner.next(told, posterior.weights(), pairs(learned), supplyVolts);
     }
 
     /** How the time of a job stands. */
@@ -224,6 +218,22 @@ public final class Reasoner {
                         p -> of(p).near(p, hypotheses));
     }
 
+    /** A ranking and the next checks ask for the same, one after the other. */
+    private Optional<Pairs.Two> pairs(List<Learned> learned) {
+        List<Evidence> pieces = learned.stream().map(Learned::piece).toList();
+        synchronized (paired) {
+            Optional<Pairs.Two> known = paired.get(pieces);
+            if (known != null) {
+                return known;
+            }
+        }
+        Optional<Pairs.Two> pairs = Pairs.of(hypotheses, learned, this::together);
+        synchronized (paired) {
+            paired.put(pieces, pairs);
+        }
+        return pairs;
+    }
+
     private Optional<Mechanism.Together> together(Evidence piece) {
         return of(piece).together(piece, hypotheses);
     }
@@ -263,7 +273,7 @@ public final class Reasoner {
             double[] weights,
             List<Learned> learned,
             Map<String, List<Contribution>> contributions) {
-        Optional<Pairs.Two> two = Pairs.of(hypotheses, learned, this::together);
+        Optional<Pairs.Two> two = pairs(learned);
         List<Standing> standings = new ArrayList<>();
         double[] sure = hypotheses.bySuspect(weights);
         two.ifPresent(

@@ -11,7 +11,6 @@ import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -36,15 +35,7 @@ public final class Reasoners {
     /** Findings that circuits with gauges have derived. */
     private final Set<String> drawnLooks = new HashSet<>();
 
-    private final Map<Set<String>, Reasoner> known =
-            new LinkedHashMap<>(16, 0.75f, true) {
-                private static final long serialVersionUID = 1L;
-
-                @Override
-                protected boolean removeEldestEntry(Map.Entry<Set<String>, Reasoner> eldest) {
-                    return size() > MOST;
-                }
-            };
+    private final Map<Set<String>, Reasoner> known = new Remembered<>(MOST);
 
     /**
      * @param description with what its circuits derive ({@link CircuitSuspects#added})

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 
 /**
  * What a cause would show that nobody listed. It stands among listed ones that fit what is known:
@@ -42,6 +43,9 @@ public final class Unlisted {
 
     /** A place that listed causes of so much weight touch, it touches half of the time. */
     private static final double HALF = 0.05;
+
+    /** What is less likely does not move what a check tells. */
+    private static final double EXCLUDED = 1e-12;
 
     /** A place that none of them touches, it touches so often. */
     private static final double ANYWHERE = 0.1;
@@ -80,14 +84,22 @@ public final class Unlisted {
             Shows its = shows.apply(l.piece());
             if (its != Shows.ITS_OWN) {
                 double[] weights = listed.weights();
+                // the faintest may decide where all others fail
+                int[] at = possible(weights, 0);
                 double[] logs = l.logs().clone();
                 double[] chances = exp(logs);
                 double like = its == Shows.ANYTHING ? 1 : unlike / (alike + unlike);
                 double touched = touching(touched(logs, weights));
-                double fits = its(chances, weights, like * touched);
+                double fits = its(chances, weights, at, like * touched);
                 double most =
                         near.apply(l.piece())
-                                .map(n -> its(chances, weights, like * touching(sum(weights, n))))
+                                .map(
+                                        n ->
+                                                its(
+                                                        chances,
+                                                        weights,
+                                                        at,
+                                                        like * touching(sum(weights, n))))
                                 .orElse(fits);
                 // one of many that stand near: where a piece shows what listed ones foretell, one
                 // that does not touch it, and where it does not, one that does (profile likelihood)
@@ -95,7 +107,7 @@ public final class Unlisted {
                 changed.set(learned.indexOf(l), new Learned(l.piece(), logs));
                 if (its == Shows.THE_LIKE) {
                     double odd = like * chances[unlisted];
-                    double same = (1 - like) * its(chances, weights, 0);
+                    double same = (1 - like) * its(chances, weights, at, 0);
                     double so = odd + same > 0 ? odd / (odd + same) : UNLIKE;
                     unlike += touched * so;
                     alike += touched * (1 - so);
@@ -145,40 +157,44 @@ public final class Unlisted {
         if (forecast.unlisted() == Shows.ITS_OWN) {
             return outcomes;
         }
+        int[] at = possible(weights, EXCLUDED);
         double own =
                 (forecast.unlisted() == Shows.ANYTHING ? 1 : unlike)
-                        * touching(moved(outcomes, weights));
+                        * touching(moved(outcomes, weights, at));
         List<double[]> changed = new ArrayList<>();
         for (double[] chances : outcomes) {
             double[] all = chances.clone();
-            all[unlisted] = its(chances, weights, own);
+            all[unlisted] = its(chances, weights, at, own);
             changed.add(all);
         }
         return changed;
     }
 
+    /** The listed ones that are likelier than this. */
+    private int[] possible(double[] weights, double least) {
+        return IntStream.range(0, weights.length)
+                .filter(i -> i != unlisted && weights[i] > least)
+                .toArray();
+    }
+
     /** The same weight, by how far they move what a check may come to (total variation). */
-    private double moved(List<double[]> outcomes, double[] weights) {
+    private double moved(List<double[]> outcomes, double[] weights, int[] at) {
         int healthy = hypotheses.healthy();
         double sum = 0;
         for (double[] chances : outcomes) {
-            for (int i = 0; i < chances.length; i++) {
-                if (i != unlisted) {
-                    sum += weights[i] * Math.abs(chances[i] - chances[healthy]) / 2;
-                }
+            for (int i : at) {
+                sum += weights[i] * Math.abs(chances[i] - chances[healthy]) / 2;
             }
         }
         return sum;
     }
 
-    private double its(double[] chances, double[] weights, double own) {
+    private double its(double[] chances, double[] weights, int[] at, double own) {
         double sum = 0;
         double all = 0;
-        for (int i = 0; i < chances.length; i++) {
-            if (i != unlisted) {
-                sum += weights[i] * chances[i];
-                all += weights[i];
-            }
+        for (int i : at) {
+            sum += weights[i] * chances[i];
+            all += weights[i];
         }
         return all > 0 ? (1 - own) * sum / all + own * chances[unlisted] : chances[unlisted];
     }
