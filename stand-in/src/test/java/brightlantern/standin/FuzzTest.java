@@ -57,6 +57,9 @@ class FuzzTest {
     private static final long RUNS = Long.getLong("fuzz", 100_000);
     private static final long SEED = Long.getLong("seed", 1);
 
+    /** Only targets of which this is a part of the name. */
+    private static final String ONLY = System.getProperty("only", "");
+
     /** An input that is longer than this says nothing that a shorter one does not. */
     private static final int MOST_BYTES = 8192;
 
@@ -99,92 +102,93 @@ class FuzzTest {
 
     static Stream<Target> targets() throws IOException {
         return Stream.of(
-                bytes(
-                        "DoIP frame",
-                        200,
-                        DoipCodec::decode,
-                        "02FD000400000021 5A5A545047323244334D31303030343039 1001 02AA00000001"
-                                + " 02AA00000001 00 00",
-                        "02FD8001000000070E80101022F190",
-                        "02FD000600000009 0E80 1001 10 00000000",
-                        "02FD400200000003 01 10 01"),
-                bytes(
-                        "DoIP stream",
-                        100,
-                        in -> DoipCodec.read(new ByteArrayInputStream(in)),
-                        "02FD8001000000070E80101022F190",
-                        "02FD00080000000002FD000700000000"),
-                bytes(
-                        "answers about codes",
-                        150,
-                        FuzzTest::codes,
-                        "5902FF02990008",
-                        "5901FF010002",
-                        "59030299000102990002",
-                        "590402990009 01 01 F400 0C80",
-                        "5942 33 FF FF 04 20029900 08",
-                        "5955 33 FF 04 029900 08"),
-                bytes(
-                        "emission data",
-                        150,
-                        FuzzTest::emission,
-                        "0081076500",
-                        "01020A0064000000C8",
-                        "FFFFFFFF"),
-                new Target("module", 150, requests(), module()),
-                text(
-                        "SCPI line",
-                        80,
-                        in -> ScpiLine.parse(text(in)),
-                        "MEAS:VOLT:DC? (@X35.1)",
-                        ":TIMebase:SCALe 1e-3;*OPC?",
-                        "INP:LOAD LAMP"),
-                text(
-                        "typed figure",
-                        60,
-                        FuzzTest::typed,
-                        "47 mV",
-                        "1,2k",
-                        "OL",
-                        "-0.5e-3 kΩ",
-                        "1'234.5"),
-                text(
-                        "typed words",
-                        60,
-                        FuzzTest::words,
-                        "P0299-00",
-                        "ZZTPG22D3M1000409",
-                        "0 to 100 in 5 s, 50 for 2 s",
-                        "500, 1000, 2000",
-                        "A7K2-09Q",
-                        "60 °C, rises by 20 °C"),
-                text(
-                        "filter",
-                        30,
-                        in -> FilterParser.parse(text(in), VAN),
-                        "engine.load > 75 % for 1 s",
-                        "coolant > 70 and not (vehicle.speed < 3 km/h or engine.speed = 0)"),
-                text(
-                        "profile of an oscilloscope",
-                        10,
-                        in -> ScopeProfile.read(new ByteArrayInputStream(in)),
-                        "rate = ACQuire:SRATe\nname = one"),
-                text(
-                        "log as CSV",
-                        4,
-                        FuzzTest::csv,
-                        "time;speed;load\ns;rpm;%\n0,0;800;14\n0,1;805;15\n",
-                        "\"Time\",\"RPM\"\n2026-01-01 10:00:00.5,800\n2026-01-01 10:00:01,810\n"),
-                new Target("log as MDF", 3, List.of(mdf()), MdfReader::read),
-                new Target("sound", 3, List.of(wav()), Wav::read),
-                new Target("piece of a take", 3, List.of(chunk()), TakeChunk::read),
-                text(
-                        "attached file",
-                        3,
-                        in -> Content.of("stud.jpg", in),
-                        "<svg onload='x()'>",
-                        "\u0089PNG\r\n",
-                        "%PDF-1.7"));
+                        bytes(
+                                "DoIP frame",
+                                200,
+                                DoipCodec::decode,
+                                "02FD000400000021 5A5A545047323244334D31303030343039 1001 02AA00000001"
+                                        + " 02AA00000001 00 00",
+                                "02FD8001000000070E80101022F190",
+                                "02FD000600000009 0E80 1001 10 00000000",
+                                "02FD400200000003 01 10 01"),
+                        bytes(
+                                "DoIP stream",
+                                100,
+                                in -> DoipCodec.read(new ByteArrayInputStream(in)),
+                                "02FD8001000000070E80101022F190",
+                                "02FD00080000000002FD000700000000"),
+                        bytes(
+                                "answers about codes",
+                                150,
+                                FuzzTest::codes,
+                                "5902FF02990008",
+                                "5901FF010002",
+                                "59030299000102990002",
+                                "590402990009 01 01 F400 0C80",
+                                "5942 33 FF FF 04 20029900 08",
+                                "5955 33 FF 04 029900 08"),
+                        bytes(
+                                "emission data",
+                                150,
+                                FuzzTest::emission,
+                                "0081076500",
+                                "01020A0064000000C8",
+                                "FFFFFFFF"),
+                        new Target("module", 150, requests(), module()),
+                        text(
+                                "SCPI line",
+                                80,
+                                in -> ScpiLine.parse(text(in)),
+                                "MEAS:VOLT:DC? (@X35.1)",
+                                ":TIMebase:SCALe 1e-3;*OPC?",
+                                "INP:LOAD LAMP"),
+                        text(
+                                "typed figure",
+                                60,
+                                FuzzTest::typed,
+                                "47 mV",
+                                "1,2k",
+                                "OL",
+                                "-0.5e-3 kΩ",
+                                "1'234.5"),
+                        text(
+                                "typed words",
+                                60,
+                                FuzzTest::words,
+                                "P0299-00",
+                                "ZZTPG22D3M1000409",
+                                "0 to 100 in 5 s, 50 for 2 s",
+                                "500, 1000, 2000",
+                                "A7K2-09Q",
+                                "60 °C, rises by 20 °C"),
+                        text(
+                                "filter",
+                                30,
+                                in -> FilterParser.parse(text(in), VAN),
+                                "engine.load > 75 % for 1 s",
+                                "coolant > 70 and not (vehicle.speed < 3 km/h or engine.speed = 0)"),
+                        text(
+                                "profile of an oscilloscope",
+                                10,
+                                in -> ScopeProfile.read(new ByteArrayInputStream(in)),
+                                "rate = ACQuire:SRATe\nname = one"),
+                        text(
+                                "log as CSV",
+                                4,
+                                FuzzTest::csv,
+                                "time;speed;load\ns;rpm;%\n0,0;800;14\n0,1;805;15\n",
+                                "\"Time\",\"RPM\"\n2026-01-01 10:00:00.5,800\n2026-01-01 10:00:01,810\n"),
+                        new Target("log as MDF", 3, List.of(mdf()), MdfReader::read),
+                        new Target("sound", 3, List.of(wav()), Wav::read),
+                        new Target("piece of a take", 3, List.of(chunk()), TakeChunk::read),
+                        text(
+                                "attached file",
+                                3,
+                                in -> Content.of("stud.jpg", in),
+                                "<svg onload='x()'>",
+                                "\u0089PNG\r\n",
+                                "%PDF-1.7"))
+                .filter(t -> t.name().contains(ONLY));
     }
 
     private static void codes(byte[] in) throws IOException {
@@ -293,7 +297,7 @@ class FuzzTest {
         }
         columns.put("engine.speed", new Take.Column(t, y));
         columns.put("coolant", new Take.Column(t, y));
-        return new Take(columns, List.of());
+        return new Take(columns, List.of(new Take.Mark(1.5, "here")));
     }
 
     private static byte[] mdf() throws IOException {

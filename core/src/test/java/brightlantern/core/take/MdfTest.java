@@ -126,6 +126,23 @@ class MdfTest {
         assertThat(told).isPositive();
     }
 
+    /** A block at the very end of a file without the bytes that its kind has. */
+    @Test
+    void aBlockThatIsTooShortForItsKindIsNamed() {
+        String letters = new String(file, StandardCharsets.ISO_8859_1);
+        for (String kind : List.of("HD", "DG", "CG", "CN")) {
+            byte[] cut = file.clone();
+            int at = letters.indexOf("##" + kind);
+            ByteBuffer bytes = ByteBuffer.wrap(cut).order(ByteOrder.LITTLE_ENDIAN);
+            bytes.putLong(at + 8, 24 + 8 * bytes.getLong(at + 16));
+            assertThatThrownBy(() -> MdfReader.read(cut))
+                    .isInstanceOf(IllegalArgumentException.class)
+                    .hasMessageStartingWith("Byte " + at)
+                    .hasMessageContaining("##" + kind)
+                    .hasMessageEndingWith("of its own, found 0");
+        }
+    }
+
     @Test
     void whatIsNoMdfIsSaidToBeNone() {
         assertThatThrownBy(

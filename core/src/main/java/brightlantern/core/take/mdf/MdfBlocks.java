@@ -1,10 +1,12 @@
 package brightlantern.core.take.mdf;
 
+import brightlantern.core.signal.Words;
 import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.HashSet;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.zip.DataFormatException;
@@ -28,6 +30,10 @@ final class MdfBlocks {
     ByteBuffer file() {
         return file;
     }
+
+    /** Bytes beside its links that a block of a kind has at least (ASAM MDF 4.1). */
+    private static final Map<String, Integer> LEAST_DATA =
+            Map.of("HD", 31, "DG", 1, "CG", 32, "CN", 24, "CC", 24, "EV", 32, "DZ", 24, "DL", 8);
 
     record Block(String kind, long at, long length, int links) {
         int data() {
@@ -88,7 +94,20 @@ final class MdfBlocks {
                             + " links in a file of "
                             + file.capacity());
         }
-        return new Block(ascii(a + 2, 2), at, length, (int) links);
+        Block block = new Block(ascii(a + 2, 2), at, length, (int) links);
+        int least = LEAST_DATA.getOrDefault(block.kind(), 0);
+        if (block.dataLength() < least) {
+            throw new IllegalArgumentException(
+                    "Byte "
+                            + at
+                            + ": expected a block ##"
+                            + block.kind()
+                            + " with "
+                            + Words.count(least, "byte")
+                            + " of its own, found "
+                            + block.dataLength());
+        }
+        return block;
     }
 
     long link(Block block, int number) {
