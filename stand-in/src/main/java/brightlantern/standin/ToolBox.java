@@ -17,6 +17,7 @@ public final class ToolBox {
     private static final double OVERLOAD_OHM = 2e7;
 
     private static final String WIRES = "wires-";
+    private static final String PULLED = "pulled-";
 
     private final VehicleSimulation simulation;
     private final BusWires wires;
@@ -36,6 +37,16 @@ public final class ToolBox {
                 .buses()
                 .forEach(
                         b -> all.put(WIRES + b.id(), "Ohms between both wires of the " + b.name()));
+        simulation
+                .description()
+                .buses()
+                .forEach(
+                        b ->
+                                all.put(
+                                        PULLED + b.id(),
+                                        "Pull the plugs of the modules on the "
+                                                + b.name()
+                                                + " one after another"));
         ohms().forEach((id, g) -> all.put(id, g.name()));
         return all;
     }
@@ -66,6 +77,11 @@ public final class ToolBox {
         if (!names().containsKey(id)) {
             throw new IllegalArgumentException("Nothing called '" + id + "' can be measured");
         }
+        if (id.startsWith(PULLED)) {
+            return broughtBack(id.substring(PULLED.length()))
+                    .map(m -> "The others answer again without the plug of: " + name(m) + ".")
+                    .orElse("Nothing changes, whichever plug is pulled.");
+        }
         return asleep()
                 ? told(ohms(id.substring(WIRES.length())))
                 : "Your meter shows nothing steady: the modules send. Turn the key off first.";
@@ -74,6 +90,15 @@ public final class ToolBox {
     /** Ohms between both wires of a bus, whoever sends on it. */
     double ohms(String bus) {
         return wires.ohms(bus, simulation.seconds());
+    }
+
+    /** The module without whose plug a bus comes back. */
+    Optional<String> broughtBack(String bus) {
+        return wires.broughtBack(bus, simulation.seconds());
+    }
+
+    private String name(String moduleId) {
+        return simulation.description().module(moduleId).orElseThrow().name();
     }
 
     private boolean asleep() {

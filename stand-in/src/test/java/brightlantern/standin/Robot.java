@@ -174,6 +174,12 @@ final class Robot {
             String read = typed.read("meter", String.format(Locale.ROOT, "%.1f", ohm)).id();
             return Optional.of(new Evidence.Outcome(look.finding(), read));
         }
+        if (look.finding().startsWith("pulled-")) {
+            String bus = look.finding().substring("pulled-".length());
+            return Optional.of(
+                    new Evidence.Outcome(
+                            look.finding(), v.tools().broughtBack(bus).orElse("none")));
+        }
         for (Circuit circuit : d.circuits()) {
             for (Gauge g : circuit.gauges()) {
                 if (g.findingId().equals(look.finding())) {

@@ -211,7 +211,9 @@ public class Proofs {
 
     /** The key of what can be done again; codes have a requirement of their own. */
     private static String checkKey(Findings.Finding f) {
-        return f.evidence().filter(e -> !e.repeatable()).isPresent() ? "" : f.key();
+        return f.evidence().filter(e -> !e.repeatable() || Reasoners.isDoneOnce(e)).isPresent()
+                ? ""
+                : f.key();
     }
 
     private ProofRecord.DatedTake dated(

@@ -37,7 +37,12 @@ public final class NetworkSuspects {
             return d;
         }
         WireOhms ohms = new WireOhms(d.network());
-        return d.with(List.of(), ohms.findings()).withSuspects(suspects).withChecks(ohms.checks());
+        PulledPlugs plugs = new PulledPlugs(d.network());
+        return d.with(List.of(), ohms.findings())
+                .with(List.of(), plugs.findings())
+                .withSuspects(suspects)
+                .withChecks(ohms.checks())
+                .withChecks(plugs.checks());
     }
 
     /** Suspects for every element; none for a vehicle whose modules watch nobody. */
@@ -53,8 +58,15 @@ public final class NetworkSuspects {
                 .forEach(s -> symptoms.put(s, TELLS));
         NetworkModel model = new NetworkModel(d.network());
         WireOhms ohms = new WireOhms(d.network());
+        PulledPlugs plugs = new PulledPlugs(d.network());
         return model.elements().stream()
-                .map(e -> suspect(e, share, symptoms, ohms.tells(e), model))
+                .map(
+                        e -> {
+                            Map<String, Map<String, Double>> tells = new LinkedHashMap<>();
+                            tells.putAll(ohms.tells(e));
+                            tells.putAll(plugs.tells(e));
+                            return suspect(e, share, symptoms, tells, model);
+                        })
                 .toList();
     }
 

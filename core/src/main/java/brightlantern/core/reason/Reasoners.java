@@ -94,6 +94,14 @@ public final class Reasoners {
         return Gauge.isFinding(finding.id()) || DrawnCircuits.isLook(finding.id());
     }
 
+    /**
+     * Whether something found tells nothing when it is done again after a repair: a bus that lives
+     * has no plug without which it comes back.
+     */
+    public static boolean isDoneOnce(Evidence piece) {
+        return piece instanceof Evidence.Outcome o && PulledPlugs.isFinding(o.findingId());
+    }
+
     /** Whether a suspect follows from a circuit with gauges, and was written by nobody. */
     public static boolean isDerived(Suspect suspect) {
         Effect effect = suspect.effect().orElse(null);

@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 
@@ -123,6 +124,26 @@ public final class BusWires {
         return hop(a, from, Network.GATEWAY, seconds) && hop(b, Network.GATEWAY, to, seconds);
     }
 
+    /** The module that holds a bus, and without whose plug it comes back; empty for none. */
+    public synchronized Optional<String> broughtBack(String bus, double seconds) {
+        List<String> holding =
+                faults.values().stream()
+                        .filter(WireFault.Babbling.class::isInstance)
+                        .filter(f -> bad(f, seconds))
+                        .map(f -> ((WireFault.Babbling) f).module())
+                        .filter(m -> busOf.getOrDefault(m, "").equals(bus) && alive(m, seconds))
+                        .distinct()
+                        .toList();
+        boolean shorted =
+                faults.values().stream()
+                        .anyMatch(
+                                f ->
+                                        f instanceof WireFault.Shorted s
+                                                && s.bus().equals(bus)
+                                                && bad(f, seconds));
+        return holding.size() == 1 && !shorted ? Optional.of(holding.get(0)) : Optional.empty();
+    }
+
     private boolean hop(String bus, String from, String to, double seconds) {
         int x = station.getOrDefault(from, 0);
         int y = station.getOrDefault(to, 0);
@@ -139,6 +160,7 @@ public final class BusWires {
             }
             if (fault instanceof WireFault.Babbling babbling
                     && busOf.getOrDefault(babbling.module(), "").equals(bus)
+                    && alive(babbling.module(), seconds)
                     && bad(fault, seconds)) {
                 return false;
             }
