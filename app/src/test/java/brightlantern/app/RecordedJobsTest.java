@@ -56,6 +56,16 @@ class RecordedJobsTest {
                 }
             }
             assertThat(read).isPositive();
+            // of the one that is proven the climb stands there as it was and as it is
+            Job proven =
+                    garage.app.getBean(Jobs.class).all().stream()
+                            .filter(j -> !j.isOpen())
+                            .findFirst()
+                            .orElseThrow();
+            assertThat(tech.get("/jobs/" + proven.id() + "/prove/report/file"))
+                    .contains("Boost pressure, before the repair (take 1): worst")
+                    .contains("Boost pressure, after the repair (take 2): worst")
+                    .containsOnlyOnce("Earth stud G12, ring terminal, Turbo vane motor moving");
             Map<String, byte[]> chunks = chunks(garage);
             Path file = again.resolve("recorded.jsonl.gz");
             recording.write(file);

@@ -92,8 +92,14 @@ class WalkTest {
         tech.run("vane");
         tech.run("throttle");
         tech.repeatReadings();
+        tech.stage("prove");
+        assertThat(shop.text("#one-drive"))
+                .contains("As the freeze frame says", "Clear the codes")
+                .doesNotContain("Record this drive");
         tech.clearAll();
         tech.keyOffAndOn(address);
+        tech.stage("prove");
+        assertThat(shop.text("#one-drive")).contains("Record this drive");
         tech.sweep();
         tech.climb();
         tech.sweep();
@@ -145,6 +151,9 @@ class WalkTest {
         shop.go("/jobs/" + tech.job() + "/prove/report");
         assertThat(shop.text("main"))
                 .contains("before it was cleaned", "What was shown afterwards");
+        assertThat(shop.text("#strips"))
+                .containsPattern(
+                        "Earth stud G12.*moving -?[\\d.]+ to [\\d.]+ V [\\d.]+ V [-\\d.]+ V");
         assertThat(shop.browser.findElement(By.cssSelector("img.reported")).getAttribute("src"))
                 .endsWith("/content?marked=true");
         assertThat(fetched("report/file.pdf")).startsWith("%PDF-").contains("/StructTreeRoot");

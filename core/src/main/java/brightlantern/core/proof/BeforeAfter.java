@@ -85,6 +85,7 @@ public record BeforeAfter(
             return d.circuits().stream()
                     .filter(c -> c.id().equals(was.circuitId()))
                     .filter(c -> c.points().stream().anyMatch(p -> p.id().equals(was.pointId())))
+                    .filter(c -> ProbeCondition.of(c).contains(condition(was)))
                     .findFirst()
                     .map(c -> reading(d, c, was, is));
         }
@@ -117,12 +118,13 @@ public record BeforeAfter(
         return move < 0 ? Double.POSITIVE_INFINITY : move;
     }
 
+    private static ProbeCondition condition(Evidence.Reading was) {
+        return new ProbeCondition(Load.named(was.load()), was.moving().stream().findFirst());
+    }
+
     private static BeforeAfter reading(
             VehicleDescription d, Circuit circuit, Evidence.Reading was, double is) {
-        ProbeCondition condition =
-                new ProbeCondition(
-                        Load.valueOf(was.load().toUpperCase(Locale.ROOT)),
-                        was.moving().stream().findFirst());
+        ProbeCondition condition = condition(was);
         ExpectedReading right =
                 condition.healthy(
                         new SharedPoints(d.circuits()), circuit, was.pointId(), was.supplyVolts());

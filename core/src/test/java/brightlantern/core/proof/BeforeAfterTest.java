@@ -90,5 +90,9 @@ class BeforeAfterTest {
     @Test
     void whatTheDescriptionKnowsNoMoreIsLeftOut() {
         assertThat(of(at(1, volts("no-such-point", 1.86, false)))).isEmpty();
+        Evidence gone =
+                new Evidence.Reading(
+                        AIR, earth(), "nothing", List.of("no-such-motor"), 1.86, 13.8, false);
+        assertThat(of(at(1, gone))).isEmpty();
     }
 }
