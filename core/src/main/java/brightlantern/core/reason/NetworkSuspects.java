@@ -36,13 +36,16 @@ public final class NetworkSuspects {
         if (suspects.isEmpty()) {
             return d;
         }
-        WireOhms ohms = new WireOhms(d.network());
-        PulledPlugs plugs = new PulledPlugs(d.network());
-        return d.with(List.of(), ohms.findings())
-                .with(List.of(), plugs.findings())
-                .withSuspects(suspects)
-                .withChecks(ohms.checks())
-                .withChecks(plugs.checks());
+        VehicleDescription with = d.withSuspects(suspects);
+        for (BusLook look : looks(d)) {
+            with = with.with(List.of(), look.findings()).withChecks(look.checks());
+        }
+        return with;
+    }
+
+    /** All that is found of a bus by hand. */
+    private static List<BusLook> looks(VehicleDescription d) {
+        return List.of(new WireOhms(d.network()), new PulledPlugs(d.network()));
     }
 
     /** Suspects for every element; none for a vehicle whose modules watch nobody. */
@@ -57,14 +60,12 @@ public final class NetworkSuspects {
                 .map(Symptom::id)
                 .forEach(s -> symptoms.put(s, TELLS));
         NetworkModel model = new NetworkModel(d.network());
-        WireOhms ohms = new WireOhms(d.network());
-        PulledPlugs plugs = new PulledPlugs(d.network());
+        List<BusLook> looks = looks(d);
         return model.elements().stream()
                 .map(
                         e -> {
                             Map<String, Map<String, Double>> tells = new LinkedHashMap<>();
-                            tells.putAll(ohms.tells(e));
-                            tells.putAll(plugs.tells(e));
+                            looks.forEach(l -> tells.putAll(l.tells(e)));
                             return suspect(e, share, symptoms, tells, model);
                         })
                 .toList();

@@ -4,10 +4,6 @@ import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel.Element;
-import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.Finding;
-import brightlantern.core.suspect.FindingOutcome;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,7 +12,7 @@ import java.util.Map;
  * The plugs of the modules on a bus pulled one after another, until the others answer again: who
  * holds the bus cannot be seen from outside, and is the one without whose plug it comes back.
  */
-final class PulledPlugs {
+final class PulledPlugs extends BusLook {
     private static final String PREFIX = "pulled-";
     private static final String NONE = "none";
 
@@ -40,65 +36,54 @@ final class PulledPlugs {
         return findingId.startsWith(PREFIX);
     }
 
-    private List<Bus> buses() {
+    @Override
+    List<Bus> buses() {
         return network.buses().stream().filter(b -> network.onWire(b.id()).size() > 1).toList();
     }
 
-    List<Finding> findings() {
-        return buses().stream()
-                .map(
-                        b ->
-                                new Finding(
-                                        PREFIX + b.id(),
-                                        "Without whose plug the "
-                                                + DrawnSuspects.lower(b.name())
-                                                + " comes back",
-                                        outcomes(b),
-                                        ""))
-                .toList();
+    @Override
+    String findingId(Bus bus) {
+        return PREFIX + bus.id();
     }
 
-    private List<FindingOutcome> outcomes(Bus bus) {
-        Map<String, Double> healthy = mostly(bus, NONE);
-        List<FindingOutcome> all = new ArrayList<>();
-        all.add(new FindingOutcome(NONE, "nobody's: nothing changes", healthy.get(NONE)));
-        for (ControlModule m : network.onWire(bus.id())) {
-            all.add(new FindingOutcome(m.id(), m.name(), healthy.get(m.id())));
-        }
-        return all;
+    @Override
+    String name(Bus bus) {
+        return "Without whose plug the " + DrawnSuspects.lower(bus.name()) + " comes back";
     }
 
-    List<Check> checks() {
-        return buses().stream()
-                .map(
-                        b ->
-                                (Check)
-                                        new Check.Look(
-                                                PREFIX + b.id(),
-                                                "Pull the plugs of the modules on the "
-                                                        + DrawnSuspects.lower(b.name())
-                                                        + " one after another, and call the roll each time",
-                                                "trace",
-                                                List.of(PREFIX + b.id()),
-                                                // on the mean it is found half way
-                                                MINUTES_EACH * network.onWire(b.id()).size() / 2,
-                                                "Who holds the bus is silent once it is unplugged, and all others answer again. Push each plug home before the next.",
-                                                ""))
-                .toList();
+    @Override
+    Map<String, String> outcomes(Bus bus) {
+        Map<String, String> words = new LinkedHashMap<>();
+        words.put(NONE, "nobody's: nothing changes");
+        network.onWire(bus.id()).forEach(m -> words.put(m.id(), m.name()));
+        return words;
     }
 
-    /** How often each outcome is found while an element is at fault, by finding. */
-    Map<String, Map<String, Double>> tells(Element e) {
-        Map<String, Map<String, Double>> all = new LinkedHashMap<>();
-        for (Bus bus : buses()) {
-            if (bus.id().equals(e.bus())) {
-                all.put(PREFIX + bus.id(), under(e, bus));
-            }
-        }
-        return all;
+    @Override
+    Map<String, Double> healthy(Bus bus) {
+        return mostly(bus, NONE);
     }
 
-    private Map<String, Double> under(Element e, Bus bus) {
+    @Override
+    String todo(Bus bus) {
+        return "Pull the plugs of the modules on the "
+                + DrawnSuspects.lower(bus.name())
+                + " one after another, and call the roll each time";
+    }
+
+    @Override
+    String why() {
+        return "Who holds the bus is silent once it is unplugged, and all others answer again. Push each plug home before the next.";
+    }
+
+    /** On the mean it is found half way. */
+    @Override
+    double minutes(Bus bus) {
+        return MINUTES_EACH * network.onWire(bus.id()).size() / 2;
+    }
+
+    @Override
+    Map<String, Double> under(Element e, Bus bus) {
         return switch (e.kind()) {
             case BABBLING -> mostly(bus, e.id().substring("babbling-".length()));
             case SHORT -> {

@@ -4,9 +4,6 @@ import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel.Element;
-import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.Finding;
-import brightlantern.core.suspect.FindingOutcome;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,7 +13,7 @@ import java.util.Map;
  * Ohms between both wires of a bus at the diagnostic connector, with all modules asleep: two
  * terminating resistors of 120 Ω side by side are 60 Ω (ISO 11898-2), one alone is 120 Ω.
  */
-final class WireOhms {
+final class WireOhms extends BusLook {
     private static final String PREFIX = "wires-";
 
     private static final String BOTH = "both";
@@ -76,7 +73,8 @@ final class WireOhms {
                 : ohm < BOTH_OHM ? BOTH : ohm < BETWEEN_OHM ? BETWEEN : ohm < ONE_OHM ? ONE : NONE;
     }
 
-    private List<Bus> buses() {
+    @Override
+    List<Bus> buses() {
         return network.buses().stream().filter(b -> ends(b).size() == ENDS).toList();
     }
 
@@ -94,58 +92,45 @@ final class WireOhms {
         return bus.terminators().stream().map(ids::indexOf).filter(i -> i >= 0).toList();
     }
 
-    List<Finding> findings() {
-        return buses().stream()
-                .map(
-                        b ->
-                                new Finding(
-                                        PREFIX + b.id(),
-                                        "Ohms between both wires of the "
-                                                + DrawnSuspects.lower(b.name())
-                                                + ", key off",
-                                        WORDS.entrySet().stream()
-                                                .map(
-                                                        w ->
-                                                                new FindingOutcome(
-                                                                        w.getKey(),
-                                                                        w.getValue(),
-                                                                        mostly(BOTH)
-                                                                                .get(w.getKey())))
-                                                .toList(),
-                                        ""))
-                .toList();
+    @Override
+    String findingId(Bus bus) {
+        return PREFIX + bus.id();
     }
 
-    List<Check> checks() {
-        return buses().stream()
-                .map(
-                        b ->
-                                (Check)
-                                        new Check.Look(
-                                                PREFIX + b.id(),
-                                                "Key off, wait until all modules sleep: meter on ohms between both wires of the "
-                                                        + DrawnSuspects.lower(b.name())
-                                                        + " at the diagnostic connector",
-                                                "trace",
-                                                List.of(PREFIX + b.id()),
-                                                MINUTES,
-                                                "Two resistors side by side are 60 Ω. 120 Ω: a wire is open, or one resistor is missing. Next to nothing: the wires touch.",
-                                                ""))
-                .toList();
+    @Override
+    String name(Bus bus) {
+        return "Ohms between both wires of the " + DrawnSuspects.lower(bus.name()) + ", key off";
     }
 
-    /** How often each outcome is read while an element is at fault, by finding. */
-    Map<String, Map<String, Double>> tells(Element e) {
-        Map<String, Map<String, Double>> all = new LinkedHashMap<>();
-        for (Bus bus : buses()) {
-            if (bus.id().equals(e.bus())) {
-                all.put(PREFIX + bus.id(), under(e, bus));
-            }
-        }
-        return all;
+    @Override
+    Map<String, String> outcomes(Bus bus) {
+        return WORDS;
     }
 
-    private Map<String, Double> under(Element e, Bus bus) {
+    @Override
+    Map<String, Double> healthy(Bus bus) {
+        return mostly(BOTH);
+    }
+
+    @Override
+    String todo(Bus bus) {
+        return "Key off, wait until all modules sleep: meter on ohms between both wires of the "
+                + DrawnSuspects.lower(bus.name())
+                + " at the diagnostic connector";
+    }
+
+    @Override
+    String why() {
+        return "Two resistors side by side are 60 Ω. 120 Ω: a wire is open, or one resistor is missing. Next to nothing: the wires touch.";
+    }
+
+    @Override
+    double minutes(Bus bus) {
+        return MINUTES;
+    }
+
+    @Override
+    Map<String, Double> under(Element e, Bus bus) {
         return switch (e.kind()) {
             case SHORT -> mostly(LOW);
             case TERMINATOR -> mostly(ONE);
