@@ -262,7 +262,7 @@ class AccountsTest {
                 .contains("script-src 'self'")
                 .doesNotContain("unsafe-inline")
                 .doesNotContain("unsafe-eval");
-        assertThat(shop.one("html").getDomAttribute("data-bs-theme")).isEqualTo("light");
+        assertThat(shop.attribute("html", "data-bs-theme")).isEqualTo("light");
         shop.go("/?find=x&sort=oldest");
         shop.click("form[action='/theme'] button");
         shop.one("html[data-bs-theme=dark]");

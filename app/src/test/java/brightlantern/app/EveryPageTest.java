@@ -194,7 +194,7 @@ class EveryPageTest {
         shop.type("#note", "heard it at 80, only wh");
         shop.go("/");
         shop.go(trace);
-        assertThat(shop.one("#note").getDomProperty("value")).isEqualTo("heard it at 80, only wh");
+        assertThat(shop.property("#note", "value")).isEqualTo("heard it at 80, only wh");
         shop.go(page("/jobs/\\d+/watch/import"));
         shop.browser.executeScript(
                 """

@@ -126,7 +126,7 @@ class ExercisePagesTest {
         shop.type("#i-trim-3", "222 2222 X");
         shop.press("#compare");
         assertThat(shop.text(".error[role=alert]")).contains("Injector 3");
-        assertThat(shop.one("#i-trim-3").getAttribute("value")).isEqualTo("222 2222 X");
+        assertThat(shop.property("#i-trim-3", "value")).isEqualTo("222 2222 X");
         shop.type("#i-trim-3", "222 222-2");
         shop.press("#compare");
         assertThat(shop.text("#changes")).contains(before).contains("2222222");
@@ -174,7 +174,7 @@ class ExercisePagesTest {
         shop.press("#begin");
         shop.waitForText("#instruction", "nplug");
         key("d");
-        shop.one("#number").sendKeys("4,2" + Keys.ENTER);
+        shop.send("#number", "4,2" + Keys.ENTER);
         shop.waitForText("#ended", "share it");
         assertThat(shop.text("#verdicts")).contains("breaks down under a small load");
         nothingShutsAnybodyOut();

@@ -70,7 +70,7 @@ class NetworkWalkTest {
                 .contains("Floor connector X31")
                 .contains("under the left sill");
         assertThat(shop.browser.findElements(By.cssSelector("svg.map [data-broken]"))).hasSize(1);
-        assertThat(shop.one("svg.map [data-module=trailer]").getDomAttribute("data-state"))
+        assertThat(shop.attribute("svg.map [data-module=trailer]", "data-state"))
                 .isEqualTo("absent");
         assertThat(shop.text("#matrix")).contains("misses");
         shop.press("#keep");
@@ -119,10 +119,7 @@ class NetworkWalkTest {
         callTheRoll(10);
         shop.until(
                 "silent",
-                b ->
-                        shop.one("[data-module=telematics]")
-                                .getDomAttribute("data-state")
-                                .equals("silent"));
+                b -> shop.attribute("[data-module=telematics]", "data-state").equals("silent"));
         shop.choose("#module", "telematics");
         shop.choose("#fitted", "false");
         shop.press("#correct-fitted");
@@ -133,8 +130,7 @@ class NetworkWalkTest {
         shop.press("#correct-fitted");
         shop.waitForText(".notice", "was corrected");
         assertThat(shop.text("body")).contains("never had one (tech)");
-        assertThat(shop.one("[data-module=telematics]").getDomAttribute("data-state"))
-                .isEqualTo("absent");
+        assertThat(shop.attribute("[data-module=telematics]", "data-state")).isEqualTo("absent");
     }
 
     @Test
@@ -216,7 +212,7 @@ class NetworkWalkTest {
         shop.waitForText("#answer", "First back was P0496-00");
         tech.sweep();
         assertThat(shop.text("#comparison")).contains("P0496-00");
-        assertThat(fetched("csv?before=" + shop.one("#before-id").getDomAttribute("data-id")))
+        assertThat(fetched("csv?before=" + shop.attribute("#before-id", "data-id")))
                 .startsWith("change,module,code,meaning,detail");
     }
 

@@ -45,7 +45,7 @@ class ProcedureTest {
 
     private static void choose(byte[] recording, boolean warm) throws Exception {
         Path file = Files.write(data.resolve("heard.wav"), recording);
-        shop.one("#file").sendKeys(file.toString());
+        shop.send("#file", file.toString());
         shop.click("form[enctype] input[name=warm][value=" + warm + "]");
     }
 
@@ -64,7 +64,7 @@ class ProcedureTest {
         try (StandInVehicle loader = Garage.standIn("stonebarrow-wl9", true, LOADER)) {
             String exercise = begin(loader, LOADER, Set.of("shakes"), "cut-out");
             assertThat(shop.text("#gates-begin")).contains("Start the engine");
-            assertThat(shop.one("#begin").isEnabled()).isFalse();
+            assertThat(shop.isEnabled("#begin")).isFalse();
             loader.simulation().crank();
             shop.until("the gates open", b -> shop.one("#begin").isEnabled());
             assertThat(Looks.wrong(shop)).isEmpty();

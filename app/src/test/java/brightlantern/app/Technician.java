@@ -279,7 +279,7 @@ final class Technician {
                         .toList();
         for (String where : open) {
             shop.go(where);
-            read(shop.one("input[name=condition]:checked").getDomAttribute("id"));
+            read(shop.attribute("input[name=condition]:checked", "id"));
         }
     }
 

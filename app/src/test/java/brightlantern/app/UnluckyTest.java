@@ -85,7 +85,7 @@ class UnluckyTest {
         shop.waitForText("#d-engine", "running");
         tech.stage("exercise");
         shop.waitForText("#gates-vane", "Stop the engine");
-        assertThat(shop.one("#run-vane").isEnabled()).isFalse();
+        assertThat(shop.isEnabled("#run-vane")).isFalse();
         shop.browser.executeScript("document.getElementById('run-vane').form.submit()");
         shop.waitForText(".error[role=alert]", "Gate shut: Engine speed");
         assertThat(van.simulation().plant().driver().key()).isEqualTo(2);
@@ -150,7 +150,7 @@ class UnluckyTest {
         shop.waitForText(
                 ".error[role=alert]",
                 "Reading: expected a number in V, such as 0.047 or 47 mV, found 'about two'");
-        assertThat(shop.one("#volts").getDomProperty("value")).isEqualTo("about two");
+        assertThat(shop.property("#volts", "value")).isEqualTo("about two");
         for (String[] reading : new String[][] {{"nothing", "0.01"}, {"bulb", "3,40"}}) {
             shop.go("/jobs/" + tech.job() + "/probe?point=G12");
             shop.unfold("details");

@@ -215,7 +215,7 @@ class WalkAnyWireTest {
         shop.press("#agreed");
         assertThat(shop.text("#said")).contains("Agreed: ").contains("the owner, by telephone");
         tech.stage("prove");
-        assertThat(shop.one("#authorised").getDomProperty("value")).isEqualTo("the owner");
+        assertThat(shop.property("#authorised", "value")).isEqualTo("the owner");
     }
 
     /** All checks that failed, once more. */
@@ -309,11 +309,11 @@ class WalkAnyWireTest {
                 .as("of all the sheet one part is left")
                 .hasSize(1);
         assertThat(shop.text("#in-question")).startsWith("Lit: ");
-        String whole = shop.one("#circuit").getDomAttribute("viewBox");
+        String whole = shop.attribute("#circuit", "viewBox");
         shop.click("[data-by=nearer]");
-        assertThat(shop.one("#circuit").getDomAttribute("viewBox")).isNotEqualTo(whole);
+        assertThat(shop.attribute("#circuit", "viewBox")).isNotEqualTo(whole);
         shop.click("[data-by=whole]");
-        assertThat(shop.one("#circuit").getDomAttribute("viewBox")).isEqualTo(whole);
+        assertThat(shop.attribute("#circuit", "viewBox")).isEqualTo(whole);
         shop.go("/jobs/" + tech.job() + "/probe/sensors/oil-sensor");
         assertThat(shop.text("#walk")).contains("tells").contains("too little");
     }
@@ -420,7 +420,7 @@ class WalkAnyWireTest {
                                 "fetch(location.pathname + '/lanes.csv').then(r => r.text()).then(arguments[0])"));
         assertThat(Files.readAllLines(csv)).hasSize(25_001);
         shop.go("/jobs/" + tech.job() + "/probe/captures");
-        shop.one("#file").sendKeys(csv.toString());
+        shop.send("#file", csv.toString());
         shop.press("#bring");
         assertThat(shop.text("#read")).isEqualTo("What happened between two readings?");
         shop.unfold("details:has(#role-0)");

@@ -129,13 +129,13 @@ class WalkTest {
                 new BufferedImage(640, 480, BufferedImage.TYPE_INT_RGB), "png", photo.toFile());
         Path page = Files.writeString(data.resolve("stud.jpg"), "<!doctype html><p>no picture</p>");
         shop.go("/jobs/" + tech.job() + "/pictures");
-        shop.browser.findElement(By.id("file")).sendKeys(page.toString());
-        shop.browser.findElement(By.id("keep")).click();
+        shop.send("#file", page.toString());
+        shop.click("#keep");
         shop.waitForText("#bring", "can carry a script");
         shop.go("/jobs/" + tech.job() + "/pictures");
-        shop.browser.findElement(By.id("file")).sendKeys(photo.toString());
-        shop.browser.findElement(By.id("about")).sendKeys("Earth stud G12 before it was cleaned");
-        shop.browser.findElement(By.id("keep")).click();
+        shop.send("#file", photo.toString());
+        shop.send("#about", "Earth stud G12 before it was cleaned");
+        shop.click("#keep");
         shop.waitForText(".pictures", "before it was cleaned");
         shop.press(".pictures a");
         WebElement canvas = shop.browser.findElement(By.cssSelector("#marked svg"));
@@ -146,8 +146,7 @@ class WalkTest {
                 .release()
                 .perform();
         shop.press("#keep");
-        assertThat(shop.browser.findElement(By.id("marks")).getAttribute("value"))
-                .contains("\"shape\":\"ARROW\"");
+        assertThat(shop.property("#marks", "value")).contains("\"shape\":\"ARROW\"");
         shop.go("/jobs/" + tech.job() + "/prove/report");
         assertThat(shop.text("main"))
                 .contains("before it was cleaned", "What was shown afterwards");

@@ -168,7 +168,7 @@ class WatchTest {
             Path file = files.resolve("shaking." + kind);
             Files.write(file, fetched(watch + "/takes/" + take + "/" + kind));
             shop.go(watch + "/import");
-            shop.one("#file").sendKeys(file.toString());
+            shop.send("#file", file.toString());
             shop.press("#look");
             if (kind.equals("csv")) {
                 assertThat(shop.text(".answer")).contains("shaking.csv");
@@ -198,7 +198,7 @@ class WatchTest {
         Path none = files.resolve("none.csv");
         Files.writeString(none, "only words\nand no numbers\n");
         shop.go(watch + "/import");
-        shop.one("#file").sendKeys(none.toString());
+        shop.send("#file", none.toString());
         shop.click("#look");
         shop.waitForText(".error[role=alert]:not([hidden])", "none.csv: No line of numbers");
         stop(loader);

@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -188,16 +189,43 @@ final class Workshop implements AutoCloseable {
                 });
     }
 
+    /** An attribute of what is drawn now; waits until it has one. */
+    String attribute(String css, String name) {
+        return until(name + " of " + css, b -> first(b, css).getDomAttribute(name));
+    }
+
+    /** What a field holds now. */
+    String property(String css, String name) {
+        return until(name + " of " + css, b -> first(b, css).getDomProperty(name));
+    }
+
+    boolean isEnabled(String css) {
+        return until(css, b -> Optional.of(first(b, css).isEnabled())).get();
+    }
+
+    void send(String css, CharSequence keys) {
+        until(
+                "keys to " + css,
+                b -> {
+                    first(b, css).sendKeys(keys);
+                    return true;
+                });
+    }
+
+    private static WebElement first(ChromeDriver b, String css) {
+        return b.findElement(By.cssSelector(css));
+    }
+
     boolean has(String css) {
         return !browser.findElements(By.cssSelector(css)).isEmpty();
     }
 
     String text(String css) {
-        return until(css, b -> b.findElement(By.cssSelector(css)).getText());
+        return until(css, b -> first(b, css).getText());
     }
 
     void type(String css, String text) {
-        until("a field " + css, b -> typed(b.findElement(By.cssSelector(css)), text));
+        until("a field " + css, b -> typed(first(b, css), text));
     }
 
     /** Nothing when it cannot be typed into yet. */
@@ -224,11 +252,16 @@ final class Workshop implements AutoCloseable {
     }
 
     private static boolean isFolded(ChromeDriver b, String css) {
-        return b.findElement(By.cssSelector(css)).getDomAttribute("open") == null;
+        return first(b, css).getDomAttribute("open") == null;
     }
 
     void choose(String css, String value) {
-        new Select(one(css)).selectByValue(value);
+        until(
+                value + " of " + css,
+                b -> {
+                    new Select(first(b, css)).selectByValue(value);
+                    return true;
+                });
     }
 
     /** Clicks what can be clicked, once it can be. */
@@ -276,9 +309,7 @@ final class Workshop implements AutoCloseable {
     }
 
     void waitForText(String css, String part) {
-        until(
-                "'" + part + "' in " + css,
-                b -> b.findElement(By.cssSelector(css)).getText().contains(part));
+        until("'" + part + "' in " + css, b -> first(b, css).getText().contains(part));
     }
 
     void screenshot(Path file) throws IOException {
