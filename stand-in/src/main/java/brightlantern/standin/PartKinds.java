@@ -80,7 +80,11 @@ final class PartKinds {
 
     /** With a module named, that module stops what misfires under load. */
     private static Part crank(Site s) {
-        Crank crank = new Crank(s.engine(), s.serial());
+        Crank crank =
+                new Crank(
+                        s.engine(),
+                        s.description().cylinders().orElseThrow().wheel().orElseThrow(),
+                        s.serial());
         return s.spec().module().isEmpty() ? crank : crank.protecting();
     }
 

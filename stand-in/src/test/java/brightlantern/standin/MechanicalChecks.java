@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
+import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.learned.LearnedStudy;
 import brightlantern.core.learned.LearnedValue;
@@ -49,6 +50,7 @@ final class MechanicalChecks {
                             ScopedCapture.cranked(v).map(CrankingStudy.Judgement::outcome);
                     case "left-first" ->
                             ScopedCapture.leaving(v).map(DepartureStudy.Judgement::outcome);
+                    case "teeth" -> ScopedCapture.toothed(v).map(ToothStudy.Judgement::outcome);
                     case "ripple" -> Optional.of(ScopedCapture.rippled(v).outcome());
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->

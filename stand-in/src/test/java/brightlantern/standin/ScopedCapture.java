@@ -7,6 +7,7 @@ import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.RippleStudy;
+import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.Bus;
@@ -95,22 +96,32 @@ final class ScopedCapture {
 
     /** What the alternator gives at idle. */
     static RippleStudy.Judgement rippled(StandInVehicle vehicle) {
-        ScopedCapture its = new ScopedCapture(vehicle);
-        CapturePlan plan = CapturePlan.ripple();
-        its.prepare(plan);
+        Capture capture = new ScopedCapture(vehicle).idling(CapturePlan.ripple());
+        return RippleStudy.judge(capture).orElseThrow();
+    }
+
+    /** Crank and camshaft at idle; empty for an engine that a worn battery does not start. */
+    static Optional<ToothStudy.Judgement> toothed(StandInVehicle vehicle) {
+        return ToothStudy.judge(
+                new ScopedCapture(vehicle).idling(CapturePlan.teeth()),
+                vehicle.description().cylinders().orElseThrow());
+    }
+
+    private Capture idling(CapturePlan plan) {
+        prepare(plan);
         vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(3);
         vehicle.simulation().crank();
         vehicle.live(8);
-        its.ask("TRIG:SOUR IMM");
-        its.ask("INIT");
+        ask("TRIG:SOUR IMM");
+        ask("INIT");
         vehicle.live(plan.seconds() + 1);
-        Capture capture = new Capture(plan.interval(), its.lanes(plan));
+        Capture capture = new Capture(plan.interval(), lanes(plan));
         vehicle.simulation().driver(Driver.away());
         vehicle.live(5);
         vehicle.simulation().driver(Driver.away().key(2));
         vehicle.live(3);
-        return RippleStudy.judge(capture).orElseThrow();
+        return capture;
     }
 
     private Capture climbed(CapturePlan plan) {

@@ -100,6 +100,10 @@ class CaptureController {
         context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
         context.description().cylinders().ifPresent(c -> plans.addAll(leaving(context, c)));
         context.description()
+                .cylinders()
+                .flatMap(Cylinders::wheel)
+                .ifPresent(w -> plans.add(CapturePlan.teeth()));
+        context.description()
                 .finding(CapturePlan.RIPPLE)
                 .ifPresent(f -> plans.add(CapturePlan.ripple()));
         context.description()

@@ -12,7 +12,9 @@ import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.RippleStudy;
+import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.Bus;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -70,6 +72,8 @@ class CaptureJudge {
 
     record Departed(DepartureStudy.Judgement judgement) implements Judged {}
 
+    record Toothed(ToothStudy.Judgement judgement) implements Judged {}
+
     record Rippled(RippleStudy.Judgement judgement) implements Judged {}
 
     record Wires(Bus bus, List<BusStudy.Station> stations, BusStudy.Judgement judgement)
@@ -106,6 +110,17 @@ class CaptureJudge {
                                     new Nothing(
                                             "Its ripple cannot be judged. "
                                                     + RippleStudy.whyNot(capture).orElse("")));
+        }
+        if (capture.lane(LaneRole.CRANK).isPresent() && description.cylinders().isPresent()) {
+            Cylinders cylinders = description.cylinders().get();
+            return ToothStudy.judge(capture, cylinders)
+                    .<Read>map(Toothed::new)
+                    .orElseGet(
+                            () ->
+                                    new Nothing(
+                                            "Its marks cannot be judged. "
+                                                    + ToothStudy.whyNot(capture, cylinders)
+                                                            .orElse("")));
         }
         if (capture.lane(LaneRole.COUNT).isPresent()) {
             return DepartureStudy.judge(capture)
@@ -168,6 +183,9 @@ class CaptureJudge {
         } else if (read instanceof Departed d) {
             String outcome = d.judgement().outcome();
             file(job, description, LEFT_FIRST, outcome, head.name(), d, who);
+        } else if (read instanceof Toothed t) {
+            String outcome = t.judgement().outcome();
+            file(job, description, CapturePlan.TEETH, outcome, head.name(), t, who);
         } else if (read instanceof Rippled r) {
             String outcome = r.judgement().outcome();
             file(job, description, CapturePlan.RIPPLE, outcome, head.name(), r, who);

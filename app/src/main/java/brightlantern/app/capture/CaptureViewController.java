@@ -6,6 +6,7 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.signal.Units;
 import java.security.Principal;
@@ -111,9 +112,15 @@ class CaptureViewController {
         all.put("to", end * capture.interval());
         all.put("length", capture.seconds());
         all.put("lanes", lanes);
-        all.put("cycles", CrankingStudy.cycles(capture));
-        all.put("order", context.description().cylinders().map(Cylinders::order).orElse(List.of()));
-        all.put("firesBefore", CaptureJudge.FIRES_BEFORE);
+        Optional<Cylinders> cylinders = context.description().cylinders();
+        boolean byFiring = capture.lane(LaneRole.FIRST_CYLINDER).isPresent();
+        all.put(
+                "cycles",
+                byFiring
+                        ? CrankingStudy.cycles(capture)
+                        : cylinders.map(c -> ToothStudy.cycles(capture, c)).orElse(List.of()));
+        all.put("order", cylinders.map(Cylinders::order).orElse(List.of()));
+        all.put("firesBefore", byFiring ? CaptureJudge.FIRES_BEFORE : 0);
         return all;
     }
 

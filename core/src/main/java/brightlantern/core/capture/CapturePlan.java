@@ -40,6 +40,12 @@ public record CapturePlan(
     /** The plan of what an alternator gives. */
     public static final String RIPPLE = "ripple";
 
+    /** The plan of crank and camshaft. */
+    public static final String TEETH = "teeth";
+
+    private static final double TEETH_INTERVAL = 2e-5;
+    private static final double TEETH_SECONDS = 2;
+    private static final double TEETH_VOLTS = 16;
     private static final double RIPPLE_INTERVAL = 5e-5;
     private static final double RIPPLE_SECONDS = 0.5;
     private static final double LEAVING_INTERVAL = 4e-4;
@@ -207,6 +213,35 @@ public record CapturePlan(
                                 MOST_VOLTS)),
                 RIPPLE_INTERVAL,
                 RIPPLE_SECONDS,
+                0,
+                Optional.empty());
+    }
+
+    /** Crank and camshaft by their teeth. */
+    public static CapturePlan teeth() {
+        return new CapturePlan(
+                TEETH,
+                "Crank and camshaft by tooth",
+                "A chain that stretched, a mark that broke off, a wheel that is bent: each shows between the marks of both, before a cover is opened.",
+                List.of(
+                        "Connect both lanes at the plugs of the sensors, from the wire side; their earth to battery minus.",
+                        "Start the engine and let it idle; where it does not start, crank it.",
+                        "Press Record."),
+                List.of(
+                        new Probe(
+                                LaneRole.CRANK,
+                                LaneRole.CRANK.words(),
+                                "crank-sensor",
+                                "signal wire of the crank sensor",
+                                TEETH_VOLTS),
+                        new Probe(
+                                LaneRole.CAM,
+                                LaneRole.CAM.words(),
+                                "cam-sensor",
+                                "signal wire of the camshaft sensor",
+                                TEETH_VOLTS)),
+                TEETH_INTERVAL,
+                TEETH_SECONDS,
                 0,
                 Optional.empty());
     }

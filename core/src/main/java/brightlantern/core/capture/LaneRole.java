@@ -7,6 +7,8 @@ public enum LaneRole {
     EXHAUST("Exhaust pulses", "kPa"),
     CRANKCASE("Crankcase", "kPa"),
     FIRST_CYLINDER("Firing of the first cylinder", "V"),
+    CRANK("Crank sensor", "V"),
+    CAM("Camshaft sensor", "V"),
     COIL("Coil current", "A"),
     INJECTOR("Injector current", "A"),
     COUNT("Count of misfires", ""),
@@ -33,7 +35,7 @@ public enum LaneRole {
     /** Whether it is switched, so that its pulses mean something. */
     public boolean isSwitched() {
         return switch (this) {
-            case FIRST_CYLINDER, COIL, INJECTOR, POINT, OTHER -> true;
+            case FIRST_CYLINDER, CAM, COIL, INJECTOR, POINT, OTHER -> true;
             default -> false;
         };
     }

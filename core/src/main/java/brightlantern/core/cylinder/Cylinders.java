@@ -4,6 +4,7 @@ import brightlantern.core.description.OrEmpty;
 import brightlantern.core.signal.Condition;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * The cylinders of the engine, and how much each contributes.
@@ -17,6 +18,7 @@ import java.util.Map;
  * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
  * @param turnedBy what turns it to start; empty for a starter with a cable that a clamp fits round
  * @param soundTo engine speed above which the deviation says nothing, rpm
+ * @param wheel by which its module knows where it stands; empty where that is not described
  */
 public record Cylinders(
         List<Integer> order,
@@ -31,6 +33,7 @@ public record Cylinders(
         String turnedBy,
         double soundTo,
         double leastSeconds,
+        Optional<SignalWheel> wheel,
         List<Condition> when) {
     public Cylinders {
         order = OrEmpty.list(order);

@@ -1,5 +1,6 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.cylinder.SignalWheel;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -46,6 +47,8 @@ public final class Crank implements Part {
 
     private final ToothTiming timing;
 
+    private final SignalWheels wheels;
+
     private final double[] phase;
     private final Strokes strokes;
     private final double[] air;
@@ -63,12 +66,14 @@ public final class Crank implements Part {
     private double compensated;
 
     /**
+     * @param wheel its marks, and those of its camshaft
      * @param seed of the scatter of its combustions and teeth
      */
-    public Crank(EngineSpec spec, long seed) {
+    public Crank(EngineSpec spec, SignalWheel wheel, long seed) {
         this.spec = spec;
         this.random = new Random(seed);
-        this.waves = new EngineWaves(spec, this, seed);
+        this.wheels = new SignalWheels(wheel, new Random(seed));
+        this.waves = new EngineWaves(spec, this, wheels, seed);
         int n = spec.cylinders();
         seal = new double[n];
         leaks = new ArrayList<>(Collections.nCopies(n, CrankingSigns.Leak.EXHAUST_VALVE));
@@ -120,6 +125,16 @@ public final class Crank implements Part {
     /** Whether its injector is given current. */
     synchronized boolean isInjecting(int cylinder) {
         return running && !off[cylinder - 1] && !misfiring.isStopped(cylinder - 1);
+    }
+
+    /** What a cylinder gives, as a share of what it is asked for. */
+    synchronized double shareOf(int cylinder) {
+        return share[cylinder - 1];
+    }
+
+    /** Torque that is asked for, Nm. */
+    synchronized double torque() {
+        return torque;
     }
 
     /** Share of its pressure that a cylinder loses in a second. */
@@ -352,12 +367,13 @@ public final class Crank implements Part {
     public Map<String, DoubleSupplier> sensors() {
         Map<String, DoubleSupplier> sensors = new HashMap<>();
         timing.sensors().forEach((id, told) -> sensors.put(id, () -> read(told)));
+        wheels.sensors().forEach((id, told) -> sensors.put(id, () -> read(told)));
         sensors.put("torque.indicated", () -> read(() -> torque));
         return sensors;
     }
 
     @Override
-    public void fail(String mode, String of, double size) {
+    public synchronized void fail(String mode, String of, double size) {
         switch (mode) {
             case "exhaust-valve", "intake-valve", "rings" -> {
                 int cylinder = Integer.parseInt(of);
@@ -367,6 +383,8 @@ public final class Crank implements Part {
                         CrankingSigns.Leak.valueOf(
                                 mode.toUpperCase(Locale.ROOT).replace('-', '_')));
             }
+            case "chain", "mark", "bent" ->
+                    wheels.fail(SignalWheels.Mode.valueOf(mode.toUpperCase(Locale.ROOT)), size);
             case "unlearned", "coil-hot" -> misfiring.fail(mode, Integer.parseInt(of) - 1, size);
             case "gives" -> gives(Integer.parseInt(of), size);
             default -> Part.super.fail(mode, of, size);

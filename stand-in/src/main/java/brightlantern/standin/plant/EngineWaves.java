@@ -33,7 +33,14 @@ public final class EngineWaves {
     /** Clamp round the feed of an injector, A; the cylinder follows. */
     public static final String INJECTOR = "injector-";
 
-    private static final Set<String> PICKUPS = Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST);
+    /** Signal wire of the sensor at the crank's wheel, V. */
+    public static final String CRANK = "crank-sensor";
+
+    /** Signal wire of the sensor at the camshaft, V. */
+    public static final String CAM = "cam-sensor";
+
+    private static final Set<String> PICKUPS =
+            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM);
 
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
@@ -70,9 +77,23 @@ public final class EngineWaves {
     private static final double INJECTOR_AMPS = 1.2;
     private static final double INJECTOR_RISES = 0.0006;
     private static final double CLAMP_NOISE = 0.03;
+    private static final double SENSOR_NOISE = 0.02;
+
+    /** Below this it stands, rad/s. */
+    private static final double STANDS = 1;
+
+    private static final double SETTLES_SECONDS = 3;
+    private static final double SETTLING_STEP = 1e-4;
+
+    /** The drive line and the governor hold the mean speed, s. */
+    private static final double GOVERNOR_SECONDS = 0.35;
+
+    /** An engine with a throttle draws in so much of its charge at no load. */
+    private static final double THROTTLED = 0.34;
 
     private final EngineSpec spec;
     private final Crank crank;
+    private final SignalWheels wheels;
     private final Random random;
     private final double[] phase;
     private final double[] charge;
@@ -84,6 +105,8 @@ public final class EngineWaves {
     private final Pipe exhaust;
     private final Pipe crankcase;
     private double omega;
+    private double swing;
+    private double meanTorque;
     private double angle = 37;
     private double amps;
 
@@ -118,11 +141,13 @@ public final class EngineWaves {
 
     /**
      * @param crank whose leaks it has
+     * @param wheels whose marks pass its sensors
      * @param seed of the scatter of its cylinders
      */
-    public EngineWaves(EngineSpec spec, Crank crank, long seed) {
+    EngineWaves(EngineSpec spec, Crank crank, SignalWheels wheels, long seed) {
         this.spec = spec;
         this.crank = crank;
+        this.wheels = wheels;
         this.random = new Random(seed);
         int n = spec.cylinders();
         phase = new double[n];
@@ -190,6 +215,12 @@ public final class EngineWaves {
      */
     public synchronized Map<String, double[]> turn(
             Whole whole, Set<String> places, double seconds, int count) {
+        if (whole.running() && omega < STANDS) {
+            // it ran before somebody looked
+            for (double t = 0; t < SETTLES_SECONDS; t += SETTLING_STEP) {
+                step(whole, SETTLING_STEP);
+            }
+        }
         Map<String, double[]> all = new HashMap<>();
         places.forEach(p -> all.put(p, new double[count]));
         int fine = Math.max(1, (int) Math.ceil(seconds / count / 0.00005));
@@ -212,6 +243,8 @@ public final class EngineWaves {
             case EXHAUST -> exhaust.felt + 0.02 * random.nextGaussian();
             case CRANKCASE -> crankcase.felt + 0.004 * random.nextGaussian();
             case FIRST -> (fires() ? 5 : 0) + 0.03 * random.nextGaussian();
+            case CRANK -> wheels.crank(angle) + SENSOR_NOISE * random.nextGaussian();
+            case CAM -> wheels.cam(angle) + SENSOR_NOISE * random.nextGaussian();
             default -> amps(place, whole) + CLAMP_NOISE * random.nextGaussian();
         };
     }
@@ -226,6 +259,7 @@ public final class EngineWaves {
         double in = 0;
         double out = 0;
         double below = 0;
+        double late = wheels.late();
         for (int k = 0; k < phase.length; k++) {
             double at = angle - phase[k];
             at = at < 0 ? at + 720 : at;
@@ -238,10 +272,11 @@ public final class EngineWaves {
             double exhaustFlow = 0;
             double pIn = 1 + intake.over / AMBIENT_KPA;
             double pOut = 1 + exhaust.over / AMBIENT_KPA;
-            if (at > INTAKE_OPENS && at < INTAKE_SHUTS) {
+            double cam = at - late;
+            if (cam > INTAKE_OPENS && cam < INTAKE_SHUTS) {
                 intakeFlow += VALVE * fills[k] * (pIn - p);
             }
-            if (at > EXHAUST_OPENS && at < EXHAUST_SHUTS) {
+            if (cam > EXHAUST_OPENS && cam < EXHAUST_SHUTS) {
                 exhaustFlow += VALVE * (pOut - p);
             }
             double leak = crank.leakOf(k + 1) * through(p);
@@ -285,8 +320,34 @@ public final class EngineWaves {
         } else {
             double wanted = whole.running() ? whole.rpm() * 2 * Math.PI / 60 : 0;
             omega += (wanted - omega) * Math.min(1, dt / 0.15);
+            swing(whole, AMBIENT_KPA * litres * gas, dt);
             amps -= amps * Math.min(1, dt / 0.01);
         }
-        angle = (angle + Math.toDegrees(omega) * dt) % 720;
+        angle = (angle + Math.toDegrees(omega + swing) * dt) % 720;
+    }
+
+    /**
+     * How the speed of an engine that runs swings with what its cylinders compress and give.
+     *
+     * @param compressed torque of the gas in them without its heat, Nm, with full charges
+     */
+    private void swing(Whole whole, double compressed, double dt) {
+        if (!whole.running() || omega < 20) {
+            swing = 0;
+            meanTorque = 0;
+            return;
+        }
+        double drawn = spec.diesel() ? 1 : THROTTLED + (1 - THROTTLED) * whole.load();
+        double sum = drawn * compressed;
+        double work = 4 * Math.PI * crank.torque() / phase.length;
+        for (int k = 0; k < phase.length; k++) {
+            double at = (angle - phase[k] + 720) % 720;
+            if (at < 180) {
+                sum += work * crank.shareOf(k + 1) / 2 * Math.sin(Math.toRadians(at));
+            }
+        }
+        meanTorque += (sum - meanTorque) * Math.min(1, dt * omega / (4 * Math.PI));
+        swing += (sum - meanTorque) / spec.inertia() * dt;
+        swing -= swing * Math.min(1, dt / GOVERNOR_SECONDS);
     }
 }

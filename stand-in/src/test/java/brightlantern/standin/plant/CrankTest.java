@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.cylinder.Cylinders;
+import brightlantern.core.cylinder.SignalWheel;
 import brightlantern.core.take.Take;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.Driven;
@@ -45,13 +46,23 @@ class CrankTest {
         Cylinders cylinders = d.cylinders().orElseThrow();
         EngineSpec spec = StandIns.engine(id);
         for (int seed = 1; seed <= 20; seed++) {
-            Take take = idle(d, new Crank(spec, seed), Driver.Program.STAND, 20);
+            Take take =
+                    idle(
+                            d,
+                            new Crank(spec, cylinders.wheel().orElseThrow(), seed),
+                            Driver.Program.STAND,
+                            20);
             assertThat(CylinderStudy.study(take, cylinders).orElseThrow().outcome())
                     .as("healthy, seed %d", seed)
                     .isEqualTo("even");
         }
         for (int n = 1; n <= spec.cylinders(); n++) {
-            Take take = idle(d, new Crank(spec, n).leak(n, 12), Driver.Program.STAND, 20);
+            Take take =
+                    idle(
+                            d,
+                            new Crank(spec, cylinders.wheel().orElseThrow(), n).leak(n, 12),
+                            Driver.Program.STAND,
+                            20);
             CylinderStudy.Verdict verdict = CylinderStudy.study(take, cylinders).orElseThrow();
             assertThat(verdict.outcome()).isEqualTo("weak-" + n);
             assertThat(verdict.sure()).isGreaterThan(0.95);
@@ -62,7 +73,8 @@ class CrankTest {
     void aboveItsSpeedTheStudyDeclines() throws Exception {
         VehicleDescription d = description("stonebarrow-wl9");
         Cylinders cylinders = d.cylinders().orElseThrow();
-        Crank crank = new Crank(StandIns.engine(d.id()), 3).leak(5, 12);
+        Crank crank =
+                new Crank(StandIns.engine(d.id()), cylinders.wheel().orElseThrow(), 3).leak(5, 12);
         PlainPlant plant = new PlainPlant(1000, 10, 105, 12);
         Driven driven = new Driven(plant, crank);
         driven.start(Driver.Program.CRUISE, 40);
@@ -85,7 +97,7 @@ class CrankTest {
     @Test
     void anInjectorThatIsOffCostsAsMuchAsACylinderGives() {
         EngineSpec spec = StandIns.engine("stonebarrow-wl9");
-        Crank crank = new Crank(spec, 4);
+        Crank crank = new Crank(spec, new SignalWheel(60, 2, 90, List.of(0.0)), 4);
         Driven driven = new Driven(new PlainPlant(1000, 10), crank);
         driven.start(Driver.Program.STAND, 20);
         crank.off(2, true);

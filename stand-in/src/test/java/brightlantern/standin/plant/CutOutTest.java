@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.cylinder.CutOut;
+import brightlantern.core.cylinder.SignalWheel;
 import brightlantern.core.take.Stay;
 import brightlantern.core.take.Take;
 import brightlantern.standin.StandIns;
@@ -20,7 +21,7 @@ class CutOutTest {
     private static CutOut.Verdict verdict(String vehicle, int seed, int leaking, int rounds) {
         EngineSpec spec = StandIns.engine(vehicle);
         PlainPlant plant = new PlainPlant(1000, 20, 36, 105);
-        Crank crank = new Crank(spec, seed);
+        Crank crank = new Crank(spec, new SignalWheel(60, 2, 90, List.of(0.0)), seed);
         if (leaking > 0) {
             crank.leak(leaking, 12);
         }
