@@ -96,6 +96,8 @@ final class SignalWheels {
         return Map.of(
                 "cam.offset",
                 this::late,
+                "cam.away",
+                () -> Math.abs(late()),
                 "wheel.correction",
                 () -> 100 * (bent + CUT),
                 "wheel.missed",
