@@ -11,6 +11,7 @@ import './pictures.js';
 import './sign.js';
 import './scroll.js';
 import './sheet.js';
+import './hands.js';
 
 const csrf = document.querySelector('meta[name=csrf]');
 const job = document.body.dataset.job;

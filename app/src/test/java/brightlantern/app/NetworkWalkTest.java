@@ -115,7 +115,7 @@ class NetworkWalkTest {
         String address = "127.0.77.3";
         StandInVehicle finch = vehicle(address, "oriel-finch", StandIns.AS_BUILT, 523);
         finch.module("telematics").behave(UdsModule.Behaviour.SILENT);
-        tech.openJob(address, "Odd radio", Set.of());
+        tech.openJob(address, "The horn is silent at times", Set.of());
         callTheRoll(10);
         shop.until(
                 "silent",
@@ -131,6 +131,18 @@ class NetworkWalkTest {
         shop.waitForText(".notice", "was corrected");
         assertThat(shop.text("body")).contains("never had one (tech)");
         assertThat(shop.attribute("[data-module=telematics]", "data-state")).isEqualTo("absent");
+        whatWasSaidInWordsIsCodedLater();
+    }
+
+    private void whatWasSaidInWordsIsCodedLater() {
+        tech.stage("intake");
+        assertThat(shop.text("#meant")).contains("Horn");
+        shop.press("#keep-meant");
+        shop.waitForText(".error", "expected one or more");
+        shop.click("#meant [type=checkbox]");
+        shop.press("#keep-meant");
+        shop.waitForText(".notice", "Kept, and weighed");
+        shop.waitForText("#rail", "Told: High horn");
     }
 
     @Test

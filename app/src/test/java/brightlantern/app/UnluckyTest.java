@@ -179,6 +179,15 @@ class UnluckyTest {
     }
 
     @Test
+    void aReadingIsTakenWithoutAHand() {
+        shop.go("/jobs/" + tech.job() + "/probe?point=FB");
+        shop.press("#hands-free");
+        assertThat(shop.has(".error[role=alert]:not([hidden])")).as(shop.text("main")).isFalse();
+        // it goes on to the next point by itself
+        shop.waitForText("#rail", "hands free");
+    }
+
+    @Test
     void aWrongVinAndAnUnknownVehicleAreTold() {
         shop.go("/jobs/new/vehicle?address=127.0.73.9&vin=ZZTPG22D9M1000417");
         shop.waitForText("main", "Check digit is wrong: expected 2, found 9");

@@ -87,7 +87,7 @@ final class Robot {
             NextStep step =
                     NextStep.of(
                             new NextStep.Situation(
-                                    true, true, true, false, ranking, found, possible),
+                                    true, true, true, List.of(), false, ranking, found, possible),
                             v.description());
             if (!(step instanceof NextStep.DoCheck todo) || checks >= MOST_CHECKS) {
                 return new Ended(ranking, checks, minutes, found);

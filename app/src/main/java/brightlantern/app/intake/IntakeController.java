@@ -7,6 +7,7 @@ import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.sweep.Sweep;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.wire.transport.VehicleAddress;
@@ -71,6 +72,13 @@ class IntakeController {
                 "told",
                 context.description().symptoms().stream()
                         .filter(s -> job.symptoms().contains(s.id()))
+                        .toList());
+        List<Symptom> meant = pages.meant(context);
+        model.addAttribute("meant", meant);
+        model.addAttribute(
+                "others",
+                context.description().symptoms().stream()
+                        .filter(s -> !job.symptoms().contains(s.id()) && !meant.contains(s))
                         .toList());
         model.addAttribute("vinGood", new Vin(job.vin()).checkDigitHolds());
         model.addAttribute("alike", pages.alike(context, MOST_ALIKE));

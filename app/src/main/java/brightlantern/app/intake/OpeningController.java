@@ -6,6 +6,7 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import java.io.IOException;
@@ -146,6 +147,11 @@ class OpeningController {
         return "redirect:/jobs/" + id + "/intake";
     }
 
+    /** A complaint as a finding tells it. */
+    static String told(Symptom s) {
+        return "Told: " + s.name() + ", " + s.when() + ".";
+    }
+
     private void seed(
             long id,
             VehicleDescription d,
@@ -160,7 +166,7 @@ class OpeningController {
                                         id,
                                         "intake",
                                         who,
-                                        "Told: " + s.name() + ", " + s.when() + ".",
+                                        told(s),
                                         Optional.empty(),
                                         Optional.of(new Evidence.SymptomTold(s.id())),
                                         null));

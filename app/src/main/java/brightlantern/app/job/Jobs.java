@@ -60,6 +60,13 @@ public class Jobs {
         return key.getKeyAs(Long.class);
     }
 
+    /** Changes how its complaint is coded. */
+    public void symptoms(long id, Set<String> symptoms) {
+        db.sql("update job set symptoms = ? where id = ?")
+                .params(String.join(",", symptoms), id)
+                .update();
+    }
+
     /** Minutes that finding the cause may take. */
     public double budget(long id) {
         return db.sql("select budget from job where id = ?").param(id).query(Double.class).single();

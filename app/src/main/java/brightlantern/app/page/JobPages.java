@@ -16,6 +16,8 @@ import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.HeadValues;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Words;
+import brightlantern.core.suspect.ComplaintWords;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.List;
@@ -31,6 +33,9 @@ import org.springframework.web.server.ResponseStatusException;
 public class JobPages {
     public static final List<String> STAGES =
             List.of("intake", "sweep", "watch", "exercise", "probe", "trace", "prove");
+
+    /** About what a finding is that says that nothing described is meant. */
+    public static final String COMPLAINT_ASKED = "complaint";
 
     private static final int RAIL_SUSPECTS = 4;
     private static final int RAIL_FINDINGS = 5;
@@ -278,6 +283,16 @@ public class JobPages {
                 context.job(), context.description(), state.ranking(), state.evidence(), most);
     }
 
+    /** What the words of a complaint may mean; none once it is coded, or was asked. */
+    public List<Symptom> meant(Context context) {
+        boolean asked =
+                findings.of(context.job().id()).stream()
+                        .anyMatch(f -> f.about().equals(COMPLAINT_ASKED));
+        return asked || !context.job().symptoms().isEmpty()
+                ? List.of()
+                : ComplaintWords.meant(context.description().symptoms(), context.job().complaint());
+    }
+
     private NextStep next(Context context, Reasoning.State state) {
         Job job = context.job();
         return NextStep.of(
@@ -285,6 +300,7 @@ public class JobPages {
                         job.isOpen(),
                         sweeps.heads(job.id()).stream().anyMatch(Sweeps.Head::whole),
                         !job.symptoms().isEmpty(),
+                        meant(context),
                         repairs.current(job.id()).isPresent(),
                         state.ranking(),
                         state.evidence(),

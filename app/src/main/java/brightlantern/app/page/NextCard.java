@@ -92,6 +92,17 @@ public record NextCard(
         if (step instanceof NextStep.SweepFirst first) {
             return plain("Next", "Sweep all modules", base + "/sweep", first.why());
         }
+        if (step instanceof NextStep.CodeComplaint code) {
+            return plain(
+                    "Next",
+                    "Say what is meant",
+                    base + "/intake#meant",
+                    "The complaint is told in words alone, which speak for no cause. They may mean: "
+                            + code.meant().stream()
+                                    .map(s -> s.name() + " (" + s.when() + ")")
+                                    .collect(Collectors.joining("; "))
+                            + ".");
+        }
         if (step instanceof NextStep.GoOnProving) {
             return plain(
                     "Next",

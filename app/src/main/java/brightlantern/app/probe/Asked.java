@@ -1,5 +1,6 @@
 package brightlantern.app.probe;
 
+import brightlantern.app.page.JobPages;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
@@ -19,6 +20,18 @@ record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
                         .filter(c -> c.id().equals(conditionId))
                         .findFirst()
                         .orElseThrow(() -> no("condition", conditionId)));
+    }
+
+    /**
+     * @throws IllegalStateException when nothing is fed because the key is off
+     */
+    void needsKey(JobPages.Context context) {
+        if (context.keyOff() && !circuit.sources().isEmpty()) {
+            throw new IllegalStateException(
+                    "The key is off, says the vehicle: a module feeds nothing then, and a reading at "
+                            + point.name()
+                            + " would say nothing. Turn the key on, then read again.");
+        }
     }
 
     private static IllegalArgumentException no(String what, String id) {

@@ -1,7 +1,6 @@
 package brightlantern.app.probe;
 
 import brightlantern.app.job.Findings;
-import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
@@ -39,19 +38,13 @@ class ProbeController {
     private final Reasoning reasoning;
     private final ProbeReadings readings;
     private final Findings findings;
-    private final Jobs jobs;
 
     ProbeController(
-            JobPages pages,
-            Reasoning reasoning,
-            ProbeReadings readings,
-            Findings findings,
-            Jobs jobs) {
+            JobPages pages, Reasoning reasoning, ProbeReadings readings, Findings findings) {
         this.pages = pages;
         this.reasoning = reasoning;
         this.readings = readings;
         this.findings = findings;
-        this.jobs = jobs;
     }
 
     @GetMapping
@@ -61,6 +54,7 @@ class ProbeController {
             @RequestParam(name = "point", defaultValue = "") String pointId,
             @RequestParam(name = "condition", defaultValue = "") String conditionId,
             @RequestParam(name = "find", defaultValue = "") String find,
+            @RequestParam(name = "hands", defaultValue = "") String hands,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
         model.addAttribute("find", find);
@@ -85,8 +79,22 @@ class ProbeController {
                                 .map(p -> p.place().with().get("condition"))
                                 .orElse("")
                         : conditionId;
-        model.addAttribute("view", view(context, circuit, point, wanted));
+        ProbeView view = view(context, circuit, point, wanted);
+        model.addAttribute("view", view);
+        if (hands.equals("on")) {
+            model.addAttribute("hands", hands(context, view, proposed.isPresent()));
+        }
         return "probe/probe";
+    }
+
+    /** Whether the next reading can be taken at once: nothing has to be switched for it. */
+    private String hands(JobPages.Context context, ProbeView view, boolean proposed) {
+        return !proposed
+                ? "ended"
+                : new TakenReadings(findings.of(context.job().id()))
+                                .isAs(view.circuit(), view.condition())
+                        ? "go"
+                        : "switch";
     }
 
     private static Optional<Check.Reading> proposed(Model model) {
@@ -147,20 +155,6 @@ class ProbeController {
         return Double.isNaN(supply) ? TYPICAL_VOLTS : supply;
     }
 
-    @PostMapping("/meter")
-    String meter(
-            @PathVariable("id") long id,
-            @RequestParam("meter") String meter,
-            RedirectAttributes flash) {
-        try {
-            ProbeReadings.address(meter.trim());
-            jobs.meter(id, meter.trim());
-        } catch (IllegalStateException wrong) {
-            flash.addFlashAttribute("error", wrong.getMessage());
-        }
-        return "redirect:/jobs/" + id + "/probe";
-    }
-
     @PostMapping("/reading")
     String reading(
             @PathVariable("id") long id,
@@ -175,12 +169,7 @@ class ProbeController {
         JobPages.Context context = pages.context(id);
         try {
             Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
-            if (context.keyOff() && !asked.circuit().sources().isEmpty()) {
-                throw new IllegalStateException(
-                        "The key is off, says the vehicle: a module feeds nothing then, and a reading at "
-                                + asked.point().name()
-                                + " would say nothing. Turn the key on, then read again.");
-            }
+            asked.needsKey(context);
             Reading reading =
                     how.equals("meter")
                             ? readings.take(context, asked, who.getName())

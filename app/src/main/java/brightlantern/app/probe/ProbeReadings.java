@@ -7,16 +7,18 @@ import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.wire.WireException;
-import brightlantern.wire.scpi.ScpiClient;
+import brightlantern.wire.scpi.VoltMeter;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 
@@ -28,6 +30,8 @@ import org.springframework.stereotype.Component;
 class ProbeReadings {
     private static final Duration METER_WAIT = Duration.ofSeconds(3);
     private static final int REST_READINGS = 8;
+    private static final double HANDS_FREE_SECONDS = 20;
+    private static final long HANDS_FREE_MILLIS = 120;
 
     /** A bulb's filament needs this long to settle. */
     private static final long SETTLE_MILLIS = 450;
@@ -57,26 +61,93 @@ class ProbeReadings {
      * @throws IllegalStateException when a gate is shut or somebody else commands the vehicle
      */
     Reading take(JobPages.Context context, Asked asked, String who) throws WireException {
+        double supply = supply(context);
+        List<Actuator> moving =
+                context.description().actuators().stream()
+                        .filter(a -> asked.condition().motors().contains(a.motor()))
+                        .toList();
+        try (VoltMeter meter = new VoltMeter(address(context.job().meter()), METER_WAIT)) {
+            meter.at(asked.point().id());
+            meter.load(asked.condition().load().name());
+            double volts =
+                    moving.isEmpty()
+                            ? atRest(meter)
+                            : whileMoving(context, meter, asked.point(), supply, moving, who);
+            meter.release();
+            return new Reading(volts, supply, "");
+        }
+    }
+
+    /**
+     * Takes a reading without a hand, once the meter has come to rest on the point.
+     *
+     * @param before volts of the last reading, which a lead that somebody holds has to leave first
+     * @throws WireException when meter or vehicle do not play their part
+     * @throws IllegalStateException when it does not come to rest, or may hang in the air
+     */
+    Reading settled(JobPages.Context context, Asked asked, OptionalDouble before)
+            throws WireException {
+        if (!asked.condition().motors().isEmpty()
+                && asked.circuit().setting(asked.condition().motors().get(0)).isEmpty()) {
+            throw new IllegalStateException(
+                    "Hands free: "
+                            + asked.condition().name(asked.circuit())
+                            + " wants somebody who watches it. Press Read the meter.");
+        }
+        double supply = supply(context);
+        try (VoltMeter meter = new VoltMeter(address(context.job().meter()), METER_WAIT)) {
+            meter.at(asked.point().id());
+            meter.load(asked.condition().load().name());
+            Settling settling = new Settling(!meter.switches(), before);
+            double volts = settled(meter, settling, asked);
+            meter.release();
+            return new Reading(volts, supply, " (hands free)");
+        }
+    }
+
+    private static double settled(VoltMeter meter, Settling settling, Asked asked)
+            throws WireException {
+        long began = System.nanoTime();
+        while (true) {
+            double seconds = (System.nanoTime() - began) / 1e9;
+            OptionalDouble volts = settling.add(seconds, meter.volts());
+            if (volts.isPresent()) {
+                return volts.getAsDouble();
+            }
+            if (seconds > HANDS_FREE_SECONDS) {
+                throw new IllegalStateException(unsettled(settling, asked));
+            }
+            pause(HANDS_FREE_MILLIS);
+        }
+    }
+
+    private static String unsettled(Settling settling, Asked asked) {
+        String does = asked.condition().does(asked.circuit());
+        return String.format(
+                Locale.ROOT,
+                "Hands free: the meter did not come to rest at %s within %.0f s; it shows %.2f to %.2f V. %s%s",
+                asked.point().name(),
+                HANDS_FREE_SECONDS,
+                settling.span()[0],
+                settling.span()[1],
+                does.isEmpty() ? "" : "Was this done: " + does + "? ",
+                String.format(
+                        Locale.ROOT,
+                        "A lead that shows less than %.2f V may hang in the air: if it is on the point, press Read the meter.",
+                        Settling.IN_THE_AIR));
+    }
+
+    /**
+     * @throws IllegalStateException when the vehicle does not tell it
+     */
+    private static double supply(JobPages.Context context) throws WireException {
         String supplyId = context.description().live().supply();
         Double supply = context.link().read(context.description(), List.of(supplyId)).get(supplyId);
         if (supply == null || supply.isNaN()) {
             throw new IllegalStateException(
                     "The vehicle does not tell its supply voltage. Turn the key on, or type the reading in with the supply.");
         }
-        List<Actuator> moving =
-                context.description().actuators().stream()
-                        .filter(a -> asked.condition().motors().contains(a.motor()))
-                        .toList();
-        try (ScpiClient meter = new ScpiClient(address(context.job().meter()), METER_WAIT)) {
-            meter.command("ROUT:CLOS (@" + asked.point().id() + ")");
-            meter.command("INP:LOAD " + asked.condition().load().name());
-            double volts =
-                    moving.isEmpty()
-                            ? atRest(meter)
-                            : whileMoving(context, meter, asked.point(), supply, moving, who);
-            meter.command("*RST");
-            return new Reading(volts, supply, "");
-        }
+        return supply;
     }
 
     /** Keeps a reading, held against what a healthy circuit reads. */
@@ -129,18 +200,18 @@ class ProbeReadings {
         }
     }
 
-    private static double atRest(ScpiClient meter) throws WireException {
+    private static double atRest(VoltMeter meter) throws WireException {
         pause(SETTLE_MILLIS);
         double sum = 0;
         for (int i = 0; i < REST_READINGS; i++) {
-            sum += meter.number("MEAS:VOLT:DC?");
+            sum += meter.volts();
         }
         return sum / REST_READINGS;
     }
 
     private double whileMoving(
             JobPages.Context context,
-            ScpiClient meter,
+            VoltMeter meter,
             ProbePoint point,
             double supply,
             List<Actuator> moving,
@@ -165,7 +236,7 @@ class ProbeReadings {
                 long end = System.nanoTime() + (long) (STROKE_SECONDS * 1e9);
                 while (System.nanoTime() < end) {
                     session.check();
-                    double volts = meter.number("MEAS:VOLT:DC?");
+                    double volts = meter.volts();
                     // the first stroke only brings the actuator to its start
                     if (stroke > 0) {
                         drops.add(Math.abs(volts - pole));

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** The readings of a job, oldest first. */
 final class TakenReadings {
@@ -41,6 +42,23 @@ final class TakenReadings {
                 .map(Kept::reading)
                 .filter(r -> r.circuitId().equals(circuit.id()))
                 .toList();
+    }
+
+    /** Volts of the last one; empty without any. */
+    OptionalDouble last() {
+        return all.isEmpty()
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(all.get(all.size() - 1).reading().volts());
+    }
+
+    /** Whether the last one was taken in this circuit and under this condition. */
+    boolean isAs(Circuit circuit, String conditionId) {
+        if (all.isEmpty()) {
+            return false;
+        }
+        Kept its = all.get(all.size() - 1);
+        return its.reading().circuitId().equals(circuit.id())
+                && its.condition().id().equals(conditionId);
     }
 
     /** As a table, newest first. */

@@ -5,6 +5,7 @@ import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Locale;
@@ -33,6 +34,13 @@ public sealed interface NextStep {
 
     /** Whoever has not swept knows neither codes nor who is silent. */
     record SweepFirst(String why) implements NextStep {}
+
+    /**
+     * The complaint is told in words alone, and they may mean what is described.
+     *
+     * @param meant the likeliest first, at least one
+     */
+    record CodeComplaint(List<Symptom> meant) implements NextStep {}
 
     /**
      * A check that tells something.
@@ -65,6 +73,7 @@ public sealed interface NextStep {
      *
      * @param swept whether a whole sweep was kept in it
      * @param coded whether its complaint is coded
+     * @param meant what its words may mean, while it is not coded and nobody was asked
      * @param repaired whether a repair waits for its proof
      * @param found what was found so far
      * @param next checks not yet done, the most telling first
@@ -73,6 +82,7 @@ public sealed interface NextStep {
             boolean open,
             boolean swept,
             boolean coded,
+            List<Symptom> meant,
             boolean repaired,
             Ranking ranking,
             List<Evidence> found,
@@ -91,6 +101,9 @@ public sealed interface NextStep {
                     at.coded()
                             ? "Who answers and which codes are stored comes before all else."
                             : "The complaint is not coded, so nothing speaks for any cause yet. Who answers and which codes are stored comes first.");
+        }
+        if (!at.meant().isEmpty() && at.ranking().sureness() < Ranking.POINTED_AT) {
+            return new CodeComplaint(at.meant());
         }
         Optional<NextStep> again = again(at, description);
         if (again.isPresent()) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.reason.NextStep.Situation;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
@@ -30,7 +31,36 @@ class NextStepTest {
 
     private static NextStep step(Ranking ranking, NextCheck... next) {
         return NextStep.of(
-                new Situation(true, true, true, false, ranking, List.of(), List.of(next)), LOADER);
+                new Situation(
+                        true, true, true, List.of(), false, ranking, List.of(), List.of(next)),
+                LOADER);
+    }
+
+    @Test
+    void aComplaintInWordsIsAskedAboutUnlessCodesSpeak() {
+        Symptom meant = LOADER.symptoms().get(0);
+        Situation told =
+                new Situation(
+                        true,
+                        true,
+                        false,
+                        List.of(meant),
+                        false,
+                        named("valve-5", 0.2),
+                        List.of(),
+                        List.of(check(1, 1)));
+        assertThat(NextStep.of(told, LOADER)).isEqualTo(new NextStep.CodeComplaint(List.of(meant)));
+        Situation codesSpeak =
+                new Situation(
+                        true,
+                        true,
+                        false,
+                        List.of(meant),
+                        false,
+                        named("valve-5", 0.95),
+                        List.of(),
+                        List.of());
+        assertThat(NextStep.of(codesSpeak, LOADER)).isInstanceOf(NextStep.Repair.class);
     }
 
     @Test
@@ -42,6 +72,7 @@ class NextStepTest {
                                         true,
                                         false,
                                         true,
+                                        List.of(),
                                         false,
                                         any,
                                         List.of(),
@@ -50,17 +81,22 @@ class NextStepTest {
                 .isInstanceOf(NextStep.SweepFirst.class);
         NextStep uncoded =
                 NextStep.of(
-                        new Situation(true, false, false, false, any, List.of(), List.of()),
+                        new Situation(
+                                true, false, false, List.of(), false, any, List.of(), List.of()),
                         LOADER);
         assertThat(((NextStep.SweepFirst) uncoded).why()).contains("not coded");
         assertThat(
                         NextStep.of(
-                                new Situation(true, true, true, true, any, List.of(), List.of()),
+                                new Situation(
+                                        true, true, true, List.of(), true, any, List.of(),
+                                        List.of()),
                                 LOADER))
                 .isInstanceOf(NextStep.GoOnProving.class);
         assertThat(
                         NextStep.of(
-                                new Situation(false, true, true, true, any, List.of(), List.of()),
+                                new Situation(
+                                        false, true, true, List.of(), true, any, List.of(),
+                                        List.of()),
                                 LOADER))
                 .isInstanceOf(NextStep.Closed.class);
     }
@@ -118,7 +154,8 @@ class NextStepTest {
     private static NextStep step(
             VehicleDescription d, Ranking ranking, List<Evidence> found, NextCheck next) {
         return NextStep.of(
-                new Situation(true, true, true, false, ranking, found, List.of(next)), d);
+                new Situation(true, true, true, List.of(), false, ranking, found, List.of(next)),
+                d);
     }
 
     /** A look may have been wrong; seen twice, it stands. */
@@ -135,7 +172,15 @@ class NextStepTest {
         assertThat(against.accused()).isEmpty();
         NextStep first =
                 NextStep.of(
-                        new Situation(true, true, true, false, against, List.of(look), List.of()),
+                        new Situation(
+                                true,
+                                true,
+                                true,
+                                List.of(),
+                                false,
+                                against,
+                                List.of(look),
+                                List.of()),
                         LOADER);
         assertThat(first)
                 .isInstanceOfSatisfying(
@@ -152,6 +197,7 @@ class NextStepTest {
                                         true,
                                         true,
                                         true,
+                                        List.of(),
                                         false,
                                         against,
                                         List.of(look, look),

@@ -202,7 +202,7 @@ final class World {
             NextStep step =
                     NextStep.of(
                             new NextStep.Situation(
-                                    true, true, true, false, ranking, found, possible),
+                                    true, true, true, List.of(), false, ranking, found, possible),
                             world.d);
             if (!(step instanceof NextStep.DoCheck todo) || done >= MOST_CHECKS) {
                 return new Ended(ranking, done, found);

@@ -1,0 +1,70 @@
+package brightlantern.app.probe;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Jobs;
+import brightlantern.app.page.JobPages;
+import brightlantern.app.page.NextCard;
+import brightlantern.core.suspect.Place;
+import brightlantern.wire.WireException;
+import java.security.Principal;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+
+/** The meter of a job, and readings that are taken once it has come to rest, point after point. */
+@Controller
+class MeterController {
+    private final JobPages pages;
+    private final ProbeReadings readings;
+    private final Findings findings;
+    private final Jobs jobs;
+
+    MeterController(JobPages pages, ProbeReadings readings, Findings findings, Jobs jobs) {
+        this.pages = pages;
+        this.readings = readings;
+        this.findings = findings;
+        this.jobs = jobs;
+    }
+
+    @PostMapping("/jobs/{id}/probe/meter")
+    String meter(
+            @PathVariable("id") long id,
+            @RequestParam("meter") String meter,
+            RedirectAttributes flash) {
+        try {
+            ProbeReadings.address(meter.trim());
+            jobs.meter(id, meter.trim());
+        } catch (IllegalStateException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+        }
+        return "redirect:/jobs/" + id + "/probe";
+    }
+
+    /** Takes it and shows the next point; what cannot be taken stays at this one. */
+    @PostMapping("/jobs/{id}/probe/settled")
+    String settled(
+            @PathVariable("id") long id,
+            @RequestParam("circuit") String circuitId,
+            @RequestParam("point") String pointId,
+            @RequestParam("condition") String conditionId,
+            Principal who,
+            RedirectAttributes flash) {
+        JobPages.Context context = pages.context(id);
+        try {
+            Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
+            asked.needsKey(context);
+            Reading reading =
+                    readings.settled(context, asked, new TakenReadings(findings.of(id)).last());
+            readings.keep(context, asked, reading, who.getName());
+            return "redirect:/jobs/" + id + "/probe?hands=on";
+        } catch (WireException | IllegalStateException | IllegalArgumentException wrong) {
+            flash.addFlashAttribute("error", wrong.getMessage());
+            return "redirect:/jobs/"
+                    + id
+                    + "/"
+                    + NextCard.address(Place.probing(circuitId, pointId, conditionId));
+        }
+    }
+}

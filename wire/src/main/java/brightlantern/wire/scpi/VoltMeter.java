@@ -1,0 +1,81 @@
+package brightlantern.wire.scpi;
+
+import brightlantern.wire.WireException;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+
+/**
+ * A meter for volts. Some switch their lead from point to point and hang a load on it by
+ * themselves; of those that do not know such a command (SCPI-1999 vol. 2, error -113) somebody
+ * holds the lead.
+ */
+public final class VoltMeter implements AutoCloseable {
+    private static final String UNDEFINED_HEADER = "-113";
+
+    private final ScpiClient client;
+    private boolean switches = true;
+
+    /**
+     * @throws WireException when the instrument is not reached
+     */
+    public VoltMeter(InetSocketAddress address, Duration wait) throws WireException {
+        client = new ScpiClient(address, wait);
+    }
+
+    /**
+     * Switches the lead to a point, where it can.
+     *
+     * @throws WireException when there is no such point, or the meter is lost
+     */
+    public void at(String point) throws WireException {
+        switches = knows("ROUT:CLOS (@" + point + ")");
+    }
+
+    /** Whether it switched its lead by itself; otherwise somebody holds it. */
+    public boolean switches() {
+        return switches;
+    }
+
+    /**
+     * Hangs a load on the point.
+     *
+     * @param name of the load; nothing is hung on by a meter that cannot
+     * @throws WireException when it refuses
+     */
+    public void load(String name) throws WireException {
+        knows("INP:LOAD " + name);
+    }
+
+    private boolean knows(String command) throws WireException {
+        try {
+            client.command(command);
+            return true;
+        } catch (WireException refused) {
+            if (refused.getMessage().contains(": " + UNDEFINED_HEADER + ",")) {
+                return false;
+            }
+            throw refused;
+        }
+    }
+
+    /**
+     * Volts, now.
+     *
+     * @throws WireException when it is overloaded, answers something else, or is lost
+     */
+    public double volts() throws WireException {
+        return client.number("MEAS:VOLT:DC?");
+    }
+
+    /** Lets go of what it switched. */
+    public void release() throws WireException {
+        if (switches) {
+            client.command("*RST");
+        }
+    }
+
+    @Override
+    public void close() {
+        client.close();
+    }
+}
