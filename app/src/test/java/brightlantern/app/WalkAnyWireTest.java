@@ -419,6 +419,12 @@ class WalkAnyWireTest {
                         shop.browser.executeAsyncScript(
                                 "fetch(location.pathname + '/lanes.csv').then(r => r.text()).then(arguments[0])"));
         assertThat(Files.readAllLines(csv)).hasSize(25_001);
+        assertThat(
+                        shop.browser.executeAsyncScript(
+                                "Promise.all(['mf4', 'cff', 'wav'].map(k =>"
+                                        + " fetch(location.pathname + '/lanes.' + k).then(r => r.text())"
+                                        + ".then(t => t.slice(0, 4)))).then(arguments[0])"))
+                .isEqualTo(List.of("MDF ", "--- ", "RIFF"));
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.send("#file", csv.toString());
         shop.press("#bring");

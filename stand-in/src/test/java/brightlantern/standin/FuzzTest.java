@@ -3,6 +3,12 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.attachment.Content;
+import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureFiles;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.comtrade.ComtradeReader;
+import brightlantern.core.capture.comtrade.ComtradeWriter;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.configuration.TrimCode;
 import brightlantern.core.emission.MonitorResult;
@@ -180,6 +186,8 @@ class FuzzTest {
                                 "\"Time\",\"RPM\"\n2026-01-01 10:00:00.5,800\n2026-01-01 10:00:01,810\n"),
                         new Target("log as MDF", 3, List.of(mdf()), MdfReader::read),
                         new Target("sound", 3, List.of(wav()), Wav::read),
+                        new Target("lanes of sound", 3, List.of(wav()), CaptureFiles::sound),
+                        new Target("lanes of C37.111", 3, List.of(cff()), ComtradeReader::read),
                         new Target("piece of a take", 3, List.of(chunk()), TakeChunk::read),
                         text(
                                 "attached file",
@@ -308,6 +316,21 @@ class FuzzTest {
 
     private static byte[] chunk() {
         return TakeChunk.write(take().columns());
+    }
+
+    private static byte[] cff() {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        double[] volts = {1, 2, 3, 2, 1, 0, -1};
+        try {
+            ComtradeWriter.write(
+                    new Capture(1e-3, List.of(Lane.of("A", LaneRole.OTHER, "V", "", volts))),
+                    "one",
+                    Instant.EPOCH,
+                    out);
+        } catch (IOException never) {
+            throw new AssertionError(never);
+        }
+        return out.toByteArray();
     }
 
     private static byte[] wav() {

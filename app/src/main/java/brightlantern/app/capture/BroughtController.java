@@ -2,11 +2,10 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureFiles;
 import brightlantern.core.capture.CaptureOfTake;
-import brightlantern.core.capture.Lane;
-import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.comtrade.ComtradeReader;
 import brightlantern.core.signal.Value;
-import brightlantern.core.sound.Wav;
 import brightlantern.core.take.Take;
 import brightlantern.core.take.csv.CsvImport;
 import brightlantern.core.take.csv.CsvLook;
@@ -19,9 +18,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.Principal;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
@@ -45,20 +47,17 @@ class BroughtController {
     @PostMapping("/jobs/{id}/probe/captures/bring")
     String bring(
             @PathVariable("id") long id,
-            @RequestParam("file") MultipartFile file,
+            @RequestParam("file") List<MultipartFile> files,
             Principal who,
             RedirectAttributes flash)
             throws IOException {
         pages.context(id);
-        String name =
-                Optional.ofNullable(file.getOriginalFilename())
-                        .map(n -> n.replaceAll(".*[/\\\\]", ""))
-                        .filter(n -> !n.isBlank())
-                        .orElse("file");
+        MultipartFile file = files.get(0);
+        String name = name(file);
         Path kept = Files.createTempFile("capture", "");
         try {
             file.transferTo(kept);
-            Brought read = read(kept);
+            Brought read = files.size() == 1 ? read(kept) : new Brought(pair(files), List.of());
             long captureId = captures.keep(id, name, who.getName(), read.capture());
             flash.addFlashAttribute(
                     "notice",
@@ -71,6 +70,32 @@ class BroughtController {
         } finally {
             Files.deleteIfExists(kept);
         }
+    }
+
+    private static String name(MultipartFile file) {
+        return Optional.ofNullable(file.getOriginalFilename())
+                .map(n -> n.replaceAll(".*[/\\\\]", ""))
+                .filter(n -> !n.isBlank())
+                .orElse("file");
+    }
+
+    /**
+     * Two files of one record of IEEE C37.111.
+     *
+     * @throws IllegalArgumentException says what was expected
+     */
+    private static Capture pair(List<MultipartFile> files) throws IOException {
+        Map<String, byte[]> byEnding = new HashMap<>();
+        for (MultipartFile f : files) {
+            byEnding.put(name(f).replaceAll(".*\\.", "").toLowerCase(Locale.ROOT), f.getBytes());
+        }
+        if (!byEnding.keySet().equals(Set.of("cfg", "dat"))) {
+            throw new IllegalArgumentException(
+                    "several files are one capture only as .cfg with its .dat; found "
+                            + String.join(", ", files.stream().map(f -> name(f)).toList()));
+        }
+        return ComtradeReader.read(
+                new String(byEnding.get("cfg"), StandardCharsets.UTF_8), byEnding.get("dat"));
     }
 
     /**
@@ -88,13 +113,11 @@ class BroughtController {
         }
         String first =
                 new String(beginning, 0, Math.min(8, beginning.length), StandardCharsets.US_ASCII);
-        if (first.startsWith("RIFF")) {
-            Wav wav = Wav.read(Files.readAllBytes(file));
-            return new Brought(
-                    new Capture(
-                            1.0 / wav.rate(),
-                            List.of(Lane.of("Sound", LaneRole.OTHER, "", "", wav.samples()))),
-                    List.of());
+        if (first.startsWith("RIFF") || first.startsWith("FORM") || first.startsWith(".snd")) {
+            return new Brought(CaptureFiles.sound(Files.readAllBytes(file)), List.of());
+        }
+        if (ComtradeReader.isWhole(beginning)) {
+            return new Brought(ComtradeReader.read(Files.readAllBytes(file)), List.of());
         }
         if (first.startsWith("MDF ") || first.startsWith("UnFinMF")) {
             MdfReader.Read read = MdfReader.read(file);

@@ -36,7 +36,7 @@ public sealed interface NextStep {
     record SweepFirst(String why) implements NextStep {}
 
     /**
-     * The complaint is told in words alone, and they may mean what is described.
+     * The complaint is told in words alone, no code speaks, and they may mean what is described.
      *
      * @param meant the likeliest first, at least one
      */
@@ -102,7 +102,9 @@ public sealed interface NextStep {
                             ? "Who answers and which codes are stored comes before all else."
                             : "The complaint is not coded, so nothing speaks for any cause yet. Who answers and which codes are stored comes first.");
         }
-        if (!at.meant().isEmpty() && at.ranking().sureness() < Ranking.POINTED_AT) {
+        boolean codesSpeak =
+                at.found().stream().anyMatch(e -> e instanceof Evidence.CodeSeen c && c.present());
+        if (!at.meant().isEmpty() && !codesSpeak && at.ranking().sureness() < Ranking.POINTED_AT) {
             return new CodeComplaint(at.meant());
         }
         Optional<NextStep> again = again(at, description);

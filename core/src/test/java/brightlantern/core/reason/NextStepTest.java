@@ -57,10 +57,10 @@ class NextStepTest {
                         false,
                         List.of(meant),
                         false,
-                        named("valve-5", 0.95),
-                        List.of(),
-                        List.of());
-        assertThat(NextStep.of(codesSpeak, LOADER)).isInstanceOf(NextStep.Repair.class);
+                        named("valve-5", 0.2),
+                        List.of(new Evidence.CodeSeen("P0305-00", true)),
+                        List.of(check(1, 1)));
+        assertThat(NextStep.of(codesSpeak, LOADER)).isInstanceOf(NextStep.DoCheck.class);
     }
 
     @Test
