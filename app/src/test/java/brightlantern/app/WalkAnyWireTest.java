@@ -12,6 +12,7 @@ import brightlantern.standin.network.WireFault;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
+import java.io.IOException;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -438,10 +439,26 @@ class WalkAnyWireTest {
         shop.press("#read-again");
         assertThat(shop.text("#read")).startsWith("The exhaust valve of cylinder 3 leaks.");
 
+        twoFilesAreOneRecord();
+
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.type("#instrument", "nowhere");
         shop.press("#record");
         assertThat(shop.text(".error[role=alert]")).contains("'nowhere': expected host:port");
+    }
+
+    private static void twoFilesAreOneRecord() throws IOException {
+        Path cfg = data.resolve("relay.cfg");
+        Path dat = data.resolve("relay.dat");
+        Files.writeString(
+                cfg,
+                "YARD,7\n1,1A,0D\n1,Coil,,,A,0.1,0,0,-99,99\n50\n1\n100,4\n"
+                        + "04/03/26,05:06:07.0\n04/03/26,05:06:07.0\nASCII\n");
+        Files.writeString(dat, "1,0,0\n2,10000,20\n3,20000,35\n4,30000,35\n");
+        shop.go("/jobs/" + tech.job() + "/probe/captures");
+        shop.send("#file", dat + "\n" + cfg);
+        shop.press("#bring");
+        assertThat(shop.text("main")).contains("1 lane, 40 ms, 100 samples a second");
     }
 
     /** From a pinned line to another, by keys; and a lane that goes up, smoothed. */

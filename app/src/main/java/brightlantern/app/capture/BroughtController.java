@@ -52,12 +52,10 @@ class BroughtController {
             RedirectAttributes flash)
             throws IOException {
         pages.context(id);
-        MultipartFile file = files.get(0);
-        String name = name(file);
+        String name = name(files.get(0));
         Path kept = Files.createTempFile("capture", "");
         try {
-            file.transferTo(kept);
-            Brought read = files.size() == 1 ? read(kept) : new Brought(pair(files), List.of());
+            Brought read = files.size() == 1 ? read(files.get(0), kept) : pair(files);
             long captureId = captures.keep(id, name, who.getName(), read.capture());
             flash.addFlashAttribute(
                     "notice",
@@ -84,7 +82,7 @@ class BroughtController {
      *
      * @throws IllegalArgumentException says what was expected
      */
-    private static Capture pair(List<MultipartFile> files) throws IOException {
+    private static Brought pair(List<MultipartFile> files) throws IOException {
         Map<String, byte[]> byEnding = new HashMap<>();
         for (MultipartFile f : files) {
             byEnding.put(name(f).replaceAll(".*\\.", "").toLowerCase(Locale.ROOT), f.getBytes());
@@ -94,8 +92,8 @@ class BroughtController {
                     "several files are one capture only as .cfg with its .dat; found "
                             + String.join(", ", files.stream().map(f -> name(f)).toList()));
         }
-        return ComtradeReader.read(
-                new String(byEnding.get("cfg"), StandardCharsets.UTF_8), byEnding.get("dat"));
+        String configuration = new String(byEnding.get("cfg"), StandardCharsets.UTF_8);
+        return new Brought(ComtradeReader.read(configuration, byEnding.get("dat")), List.of());
     }
 
     /**
@@ -106,7 +104,8 @@ class BroughtController {
     /**
      * @throws IllegalArgumentException says what was expected
      */
-    private static Brought read(Path file) throws IOException {
+    private static Brought read(MultipartFile brought, Path file) throws IOException {
+        brought.transferTo(file);
         byte[] beginning;
         try (InputStream in = Files.newInputStream(file)) {
             beginning = in.readNBytes(CsvLook.ENOUGH_BYTES);

@@ -1,6 +1,7 @@
 package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CaptureCsv;
 import brightlantern.core.capture.CaptureFiles;
 import brightlantern.core.capture.bus.FrameLog;
@@ -63,8 +64,9 @@ class CaptureFileController {
             @PathVariable("capture") long captureId,
             HttpServletResponse response)
             throws IOException {
-        Captures.Opened opened = opened(id, captureId);
-        CaptureFiles.wav(opened.capture(), file(response, captureId, "wav", "audio/wav"));
+        Capture capture = opened(id, captureId).capture();
+        inMemory(out -> CaptureFiles.wav(capture, out))
+                .writeTo(file(response, captureId, "wav", "audio/wav"));
     }
 
     @GetMapping("/lanes.cff")
@@ -93,14 +95,26 @@ class CaptureFileController {
             HttpServletResponse response)
             throws IOException {
         Captures.Opened opened = opened(id, captureId);
+        inMemory(out -> CaptureFiles.mdf(opened.capture(), opened.head().began(), out))
+                .writeTo(
+                        file(response, captureId, "mf4", MediaType.APPLICATION_OCTET_STREAM_VALUE));
+    }
+
+    /** Writes a file. */
+    private interface Writes {
+        void to(OutputStream out) throws IOException;
+    }
+
+    /** Whole before anything of it is sent, so that a refusal is a page of its own. */
+    private static ByteArrayOutputStream inMemory(Writes file) throws IOException {
         ByteArrayOutputStream whole = new ByteArrayOutputStream();
         try {
-            CaptureFiles.mdf(opened.capture(), opened.head().began(), whole);
+            file.to(whole);
         } catch (IllegalArgumentException tooLong) {
             throw new ResponseStatusException(
                     HttpStatus.BAD_REQUEST, tooLong.getMessage() + ".", tooLong);
         }
-        whole.writeTo(file(response, captureId, "mf4", MediaType.APPLICATION_OCTET_STREAM_VALUE));
+        return whole;
     }
 
     private static OutputStream file(

@@ -84,6 +84,7 @@ class DemoJobs {
     }
 
     private void add(Brought b) {
+        double odometer = odometer(b.vehicleId(), b.address());
         long id =
                 jobs.add(
                         new Job(
@@ -97,8 +98,9 @@ class DemoJobs {
                                 b.address() + ":5025",
                                 b.complaint(),
                                 Set.copyOf(b.symptoms()),
-                                odometer(b.vehicleId(), b.address()),
+                                odometer,
                                 b.earlier()));
+        findings.driven(id, "lead", odometer);
         for (String symptom : b.symptoms()) {
             findings.add(
                     id,

@@ -143,6 +143,7 @@ class OpeningController {
                                 km,
                                 earlier.trim(),
                                 plate.trim().substring(0, Math.min(20, plate.trim().length()))));
+        description.ifPresent(d -> findings.driven(id, who.getName(), km));
         description.ifPresent(d -> seed(id, d, coded, repaired, who.getName()));
         return "redirect:/jobs/" + id + "/intake";
     }

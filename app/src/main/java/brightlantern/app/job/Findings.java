@@ -3,6 +3,7 @@ package brightlantern.app.job;
 import brightlantern.core.suspect.Evidence;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -115,6 +116,19 @@ public class Findings {
             Optional<Boolean> passed,
             Evidence evidence) {
         add(jobId, stage, who, text, passed, Optional.of(evidence), null);
+    }
+
+    /** What the odometer shows, where it is known. */
+    public void driven(long jobId, String who, double kilometres) {
+        if (kilometres > 0 && Double.isFinite(kilometres)) {
+            add(
+                    jobId,
+                    "intake",
+                    who,
+                    String.format(Locale.ROOT, "The odometer shows %.0f km.", kilometres),
+                    Optional.empty(),
+                    new Evidence.Driven(kilometres));
+        }
     }
 
     public void note(long jobId, String stage, String who, String text) {

@@ -142,6 +142,12 @@ public class Reasoning {
      */
     public record State(
             List<Findings.Finding> findings, Ranking ranking, List<NextCheck> next, Budget budget) {
+        /** Whether nothing was found yet that speaks of the vehicle as it is. */
+        public boolean isBare() {
+            return findings.stream()
+                    .allMatch(f -> f.evidence().orElse(null) instanceof Evidence.Driven);
+        }
+
         /** What the findings tell, in their order. */
         public List<Evidence> evidence() {
             return Reasoning.evidence(findings);

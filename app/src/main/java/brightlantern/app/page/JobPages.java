@@ -217,7 +217,7 @@ public class JobPages {
                         context.link().status().supply());
         Standing lead = state.ranking().lead();
         // before anything was found, how common things are says nothing of this vehicle
-        boolean bare = state.findings().isEmpty();
+        boolean bare = state.isBare();
         List<RailSuspect> suspects =
                 state.ranking().standings().stream()
                         .limit(bare ? 0 : RAIL_SUSPECTS)

@@ -69,7 +69,7 @@ class TraceController {
                 reasoning.of(id, context.description(), context.link().status().supply());
         model.addAttribute(
                 "answer",
-                state.findings().isEmpty()
+                state.isBare()
                         ? Explanation.nothingFound(!context.job().symptoms().isEmpty())
                         : state.ranking().sentence());
         List<Standing> all = state.ranking().standings();

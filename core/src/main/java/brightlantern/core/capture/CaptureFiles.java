@@ -26,10 +26,8 @@ import javax.sound.sampled.UnsupportedAudioFileException;
 public final class CaptureFiles {
     private static final int BYTES = 2;
 
-    /**
-     * Samples of all lanes that a file of MDF may hold here, since it is put together in memory.
-     */
-    public static final long MOST_IN_MDF = 20_000_000;
+    /** Samples of all lanes that are put together in memory. */
+    private static final long MOST = 20_000_000;
 
     private CaptureFiles() {}
 
@@ -38,11 +36,12 @@ public final class CaptureFiles {
      * be kept beside it.
      */
     public static void wav(Capture capture, OutputStream out) throws IOException {
+        notLonger(capture, "sound");
         int lanes = capture.lanes().size();
         AudioFormat format =
                 new AudioFormat(Math.round(capture.rate()), 8 * BYTES, lanes, true, false);
         ByteBuffer all =
-                ByteBuffer.allocate(Math.multiplyExact(BYTES * lanes, capture.length()))
+                ByteBuffer.allocate(BYTES * lanes * capture.length())
                         .order(ByteOrder.LITTLE_ENDIAN);
         for (int i = 0; i < capture.length(); i++) {
             for (Lane lane : capture.lanes()) {
@@ -125,11 +124,7 @@ public final class CaptureFiles {
      * @throws IllegalArgumentException when it is too long to be put together
      */
     public static void mdf(Capture capture, Instant began, OutputStream out) throws IOException {
-        if ((long) capture.length() * capture.lanes().size() > MOST_IN_MDF) {
-            throw new IllegalArgumentException(
-                    "The capture has %d samples in %d lanes; as MDF at most %d can be written. Take CFF instead"
-                            .formatted(capture.length(), capture.lanes().size(), MOST_IN_MDF));
-        }
+        notLonger(capture, "MDF");
         double[] seconds = new double[capture.length()];
         for (int i = 0; i < seconds.length; i++) {
             seconds[i] = i * capture.interval();
@@ -162,5 +157,13 @@ public final class CaptureFiles {
                 new Signals(values, List.of(), Optional.empty()),
                 began,
                 out);
+    }
+
+    private static void notLonger(Capture capture, String as) {
+        if ((long) capture.length() * capture.lanes().size() > MOST) {
+            throw new IllegalArgumentException(
+                    "The capture has %d samples in %d lanes; as %s at most %d can be written. Take CFF instead"
+                            .formatted(capture.length(), capture.lanes().size(), as, MOST));
+        }
     }
 }

@@ -170,6 +170,7 @@ public final class CircuitSuspects {
                 PREFIX + circuit.id() + "-" + id,
                 name,
                 common,
+                0,
                 Optional.of(effect),
                 codes,
                 symptoms,

@@ -16,9 +16,10 @@ import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * What was worked on before the complaint came: a part that was replaced a month ago is hardly worn
- * again, but its plug may have been left loose, and whoever was there may have bent a pin. Both
- * fade with the months.
+ * What was done and driven before the complaint came. A part that wears with the kilometres is
+ * rarer while it has few. What was worked on before the complaint came: a part that was replaced a
+ * month ago is hardly worn again, but its plug may have been left loose, and whoever was there may
+ * have bent a pin. Both fade with the months.
  */
 final class HistoryMechanism implements Mechanism {
     /** What was just renewed is rarer by this share. */
@@ -26,6 +27,14 @@ final class HistoryMechanism implements Mechanism {
 
     /** What was just unplugged is bad so many times more often beyond the once. */
     private static final double DISTURBED = 4;
+
+    private static final double SHAPE = 2.5;
+
+    /** Even a new part may be bad. */
+    private static final double HARDLY = 0.1;
+
+    /** What has run its life is so much more common than on the mean of all. */
+    private static final double WORN = 1.2;
 
     /** Months over which what was done before fades to a third (1/e). */
     private static final double FADES = 12;
@@ -38,11 +47,20 @@ final class HistoryMechanism implements Mechanism {
 
     @Override
     public boolean weighs(Evidence piece) {
-        return piece instanceof Evidence.WorkedOn;
+        return piece instanceof Evidence.WorkedOn || piece instanceof Evidence.Driven;
     }
 
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        if (piece instanceof Evidence.Driven driven) {
+            return under.each(
+                    h ->
+                            description
+                                    .suspect(h.suspectId())
+                                    .filter(s -> s.wears() > 0)
+                                    .map(s -> Math.log(worn(driven.kilometres() / s.wears())))
+                                    .orElse(0.0));
+        }
         Evidence.WorkedOn done = (Evidence.WorkedOn) piece;
         double left = Math.exp(-Math.max(0, done.months()) / FADES);
         Set<String> disturbed = disturbed(done.suspectId());
@@ -53,6 +71,14 @@ final class HistoryMechanism implements Mechanism {
                                 : partOf(h.suspectId()).filter(disturbed::contains).isPresent()
                                         ? Math.log(1 + DISTURBED * left)
                                         : 0);
+    }
+
+    /**
+     * How much more common something is than on the mean after so much of its life: the hazard of a
+     * Weibull distribution with shape 2.5, which renewal keeps from growing beyond one life.
+     */
+    static double worn(double lives) {
+        return Math.max(HARDLY, Math.min(WORN, Math.pow(Math.max(0, lives), SHAPE - 1)));
     }
 
     private Optional<String> partOf(String suspectId) {

@@ -84,6 +84,7 @@ public final class NetworkSuspects {
                 PREFIX + e.id(),
                 e.name(),
                 e.common() * share,
+                0,
                 Optional.of(new Effect.OfElement(e.id())),
                 Map.of(),
                 symptoms,

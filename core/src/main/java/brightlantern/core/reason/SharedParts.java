@@ -59,6 +59,7 @@ final class SharedParts {
                 drawn.id(),
                 drawn.name(),
                 drawn.common(),
+                drawn.wears(),
                 drawn.effect(),
                 either(drawn.codes(), followed.codes()),
                 either(drawn.symptoms(), followed.symptoms()),

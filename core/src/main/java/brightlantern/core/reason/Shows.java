@@ -130,6 +130,7 @@ final class Shows {
                 CircuitSuspects.PREFIX + id,
                 name,
                 wear.common(),
+                0,
                 Optional.of(effect),
                 shown.codes(),
                 symptoms,

@@ -24,6 +24,7 @@ import java.util.Set;
     @JsonSubTypes.Type(value = Evidence.BusSeen.class, name = "busSeen"),
     @JsonSubTypes.Type(value = Evidence.RepairFailed.class, name = "repairFailed"),
     @JsonSubTypes.Type(value = Evidence.WorkedOn.class, name = "workedOn"),
+    @JsonSubTypes.Type(value = Evidence.Driven.class, name = "driven"),
     @JsonSubTypes.Type(value = Evidence.RuledOut.class, name = "ruledOut")
 })
 public sealed interface Evidence {
@@ -298,6 +299,19 @@ public sealed interface Evidence {
         @Override
         public String key() {
             return "worked on " + suspectId;
+        }
+
+        @Override
+        public boolean repeatable() {
+            return false;
+        }
+    }
+
+    /** What the odometer shows; what wears with it is rarer before it has worn. */
+    record Driven(double kilometres) implements Evidence {
+        @Override
+        public String key() {
+            return "driven";
         }
 
         @Override

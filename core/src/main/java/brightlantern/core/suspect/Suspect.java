@@ -9,6 +9,8 @@ import java.util.Optional;
  * A possible cause.
  *
  * @param common how common it is, relative to the others
+ * @param wears kilometres by which it has typically worn, and before which it is rarer; 0 for what
+ *     does not wear with them
  * @param effect what it does physically
  * @param codes code → probability that this cause brings it
  * @param symptoms symptom → probability that this cause is noticed so
@@ -18,6 +20,7 @@ public record Suspect(
         String id,
         String name,
         double common,
+        double wears,
         Optional<Effect> effect,
         Map<String, Double> codes,
         Map<String, Double> symptoms,
@@ -34,6 +37,6 @@ public record Suspect(
     /** The same, so many times as common. */
     public Suspect timesAsCommon(double factor) {
         return new Suspect(
-                id, name, common * factor, effect, codes, symptoms, tells, chain, repair);
+                id, name, common * factor, wears, effect, codes, symptoms, tells, chain, repair);
     }
 }

@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static org.assertj.core.api.Assertions.withinPercentage;
 
 import brightlantern.core.circuit.Circuit;
@@ -15,6 +16,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.List;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -92,5 +94,32 @@ class HistoryMechanismTest {
         assertThat(odds(reasoners, lit, new Evidence.WorkedOn("nobody", 0)) / before)
                 .as("what is not described is nobody's")
                 .isCloseTo(1, withinPercentage(1));
+    }
+
+    @Test
+    void whatWearsIsRarerBeforeItHasWornAndTheRestStaysAsItIs() {
+        VehicleDescription d = Vehicles.derived("oriel-heron");
+        Reasoner reasoner = new Reasoners(d).of(List.of());
+        double ratio = share(reasoner, "disc-front") / share(reasoner, "rim");
+        assertThat(d.suspect("disc-front").orElseThrow().wears()).isEqualTo(60_000);
+        assertThat(d.suspect("rim").orElseThrow().wears()).isZero();
+        for (double[] expected :
+                new double[][] {{6_000, 0.1}, {30_000, Math.pow(0.5, 1.5)}, {300_000, 1.2}}) {
+            Evidence driven = new Evidence.Driven(expected[0]);
+            assertThat(
+                            share(reasoner, "disc-front", driven)
+                                    / share(reasoner, "rim", driven)
+                                    / ratio)
+                    .as("%.0f km", expected[0])
+                    .isCloseTo(expected[1], within(0.01));
+        }
+    }
+
+    private static double share(Reasoner reasoner, String suspect, Evidence... known) {
+        return reasoner.rank(List.of(known)).standings().stream()
+                .filter(s -> s.suspectId().equals(suspect))
+                .mapToDouble(Standing::sureness)
+                .findFirst()
+                .orElseThrow();
     }
 }
