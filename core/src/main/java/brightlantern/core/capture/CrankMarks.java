@@ -18,6 +18,9 @@ final class CrankMarks {
     /** Pitches on either side over which the usual one is taken. */
     private static final int AROUND = 4;
 
+    /** So many samples tell where a lane rests. */
+    private static final int ENOUGH = 100_000;
+
     private final SignalWheel wheel;
 
     /** Samples at which teeth rise, and how many pitches lie between each and the next. */
@@ -60,7 +63,9 @@ final class CrankMarks {
      * @return in samples, from 0
      */
     static double[] rises(Lane lane) {
-        double[] sorted = lane.samples();
+        int apart = 1 + lane.length() / ENOUGH;
+        double[] sorted = new double[(lane.length() + apart - 1) / apart];
+        Arrays.setAll(sorted, i -> lane.at(i * apart));
         Arrays.sort(sorted);
         double low = sorted[(int) (0.02 * (sorted.length - 1))];
         double high = sorted[(int) (0.98 * (sorted.length - 1))];
@@ -169,12 +174,30 @@ final class CrankMarks {
     }
 
     /**
+     * What lies within a cycle.
+     *
+     * @param samples rising
+     * @return their degrees
+     */
+    double[] within(int[] cycle, double[] samples) {
+        int from = first(samples, rises[cycle[0]]);
+        int to = first(samples, rises[cycle[1]]);
+        return Arrays.stream(samples, from, to).map(s -> degrees(cycle, s)).toArray();
+    }
+
+    /** Index of the first that is not below. */
+    private static int first(double[] samples, double least) {
+        int found = Arrays.binarySearch(samples, least);
+        return found < 0 ? -found - 1 : found;
+    }
+
+    /**
      * Degrees since the first tooth after a gap; NaN before it, and after the end of two turns.
      *
      * @param cycle of {@link #cycles}
      * @param sample between two samples too
      */
-    double degrees(int[] cycle, double sample) {
+    private double degrees(int[] cycle, double sample) {
         int at = 0;
         for (int i = cycle[0]; i < cycle[1]; i++) {
             if (sample >= rises[i] && sample < rises[i + 1]) {

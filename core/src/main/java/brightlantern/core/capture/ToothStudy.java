@@ -189,11 +189,7 @@ public final class ToothStudy {
         int seen = 0;
         List<int[]> cycles = marks.cycles();
         for (int[] cycle : cycles) {
-            double[] at =
-                    Arrays.stream(cam)
-                            .map(e -> marks.degrees(cycle, e))
-                            .filter(d -> !Double.isNaN(d))
-                            .toArray();
+            double[] at = marks.within(cycle, cam);
             seen += at.length;
             if (at.length != wheel.cam().size()) {
                 continue;
