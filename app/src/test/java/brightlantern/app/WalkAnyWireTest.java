@@ -422,10 +422,11 @@ class WalkAnyWireTest {
         assertThat(Files.readAllLines(csv)).hasSize(25_001);
         assertThat(
                         shop.browser.executeAsyncScript(
-                                "Promise.all(['mf4', 'cff', 'wav'].map(k =>"
+                                "Promise.all(['mf4', 'cff', 'wav', 'doc'].map(k =>"
                                         + " fetch(location.pathname + '/lanes.' + k).then(r => r.text())"
-                                        + ".then(t => t.slice(0, 4)))).then(arguments[0])"))
-                .isEqualTo(List.of("MDF ", "--- ", "RIFF"));
+                                        + ".then(t => t.includes('expected csv, mf4') ? 'refused' : t.slice(0, 4))))"
+                                        + ".then(arguments[0])"))
+                .isEqualTo(List.of("MDF ", "--- ", "RIFF", "refused"));
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.send("#file", csv.toString());
         shop.press("#bring");

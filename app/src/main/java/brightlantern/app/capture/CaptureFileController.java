@@ -1,19 +1,18 @@
 package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
-import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CaptureCsv;
 import brightlantern.core.capture.CaptureFiles;
 import brightlantern.core.capture.bus.FrameLog;
 import brightlantern.core.capture.comtrade.ComtradeWriter;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.BufferedOutputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -43,88 +42,80 @@ class CaptureFileController {
         return JobPages.found(captures.open(head), "sample in capture", captureId);
     }
 
-    @GetMapping("/lanes.csv")
-    void csv(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            HttpServletResponse response)
-            throws IOException {
-        Captures.Opened opened = opened(id, captureId);
-        try (Writer out =
-                new OutputStreamWriter(
-                        file(response, captureId, "csv", "text/csv;charset=UTF-8"),
-                        StandardCharsets.UTF_8)) {
-            CaptureCsv.write(opened.capture(), out);
-        }
-    }
-
-    @GetMapping("/lanes.wav")
-    void wav(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            HttpServletResponse response)
-            throws IOException {
-        Capture capture = opened(id, captureId).capture();
-        inMemory(out -> CaptureFiles.wav(capture, out))
-                .writeTo(file(response, captureId, "wav", "audio/wav"));
-    }
-
-    @GetMapping("/lanes.cff")
-    void cff(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            HttpServletResponse response)
-            throws IOException {
-        Captures.Opened opened = opened(id, captureId);
-        try (OutputStream out =
-                new BufferedOutputStream(
-                        file(
-                                response,
-                                captureId,
-                                "cff",
-                                MediaType.APPLICATION_OCTET_STREAM_VALUE))) {
-            ComtradeWriter.write(
-                    opened.capture(), opened.head().name(), opened.head().began(), out);
-        }
-    }
-
-    @GetMapping("/lanes.mf4")
-    void mdf(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            HttpServletResponse response)
-            throws IOException {
-        Captures.Opened opened = opened(id, captureId);
-        inMemory(out -> CaptureFiles.mdf(opened.capture(), opened.head().began(), out))
-                .writeTo(
-                        file(response, captureId, "mf4", MediaType.APPLICATION_OCTET_STREAM_VALUE));
-    }
-
-    /** Writes a file. */
+    /** Writes a capture as a file of some kind. */
     private interface Writes {
-        void to(OutputStream out) throws IOException;
+        void to(Captures.Opened opened, OutputStream out) throws IOException;
     }
 
-    /** Whole before anything of it is sent, so that a refusal is a page of its own. */
-    private static ByteArrayOutputStream inMemory(Writes file) throws IOException {
-        ByteArrayOutputStream whole = new ByteArrayOutputStream();
-        try {
-            file.to(whole);
-        } catch (IllegalArgumentException tooLong) {
-            throw new ResponseStatusException(
-                    HttpStatus.BAD_REQUEST, tooLong.getMessage() + ".", tooLong);
+    /** Kinds of files, by their endings. */
+    private enum Kind {
+        CSV("text/csv;charset=UTF-8", CaptureFileController::csv),
+        MF4(
+                MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                (o, out) -> CaptureFiles.mdf(o.capture(), o.head().began(), out)),
+        CFF(
+                MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                (o, out) ->
+                        ComtradeWriter.write(o.capture(), o.head().name(), o.head().began(), out)),
+        WAV("audio/wav", (o, out) -> CaptureFiles.wav(o.capture(), out));
+
+        private final String type;
+        private final Writes writes;
+
+        Kind(String type, Writes writes) {
+            this.type = type;
+            this.writes = writes;
         }
-        return whole;
+
+        static Kind ending(String text) {
+            return Arrays.stream(values())
+                    .filter(k -> k.name().equalsIgnoreCase(text))
+                    .findFirst()
+                    .orElseThrow(
+                            () ->
+                                    refused(
+                                            "File '" + text + "': expected csv, mf4, cff or wav.",
+                                            null));
+        }
     }
 
-    private static OutputStream file(
-            HttpServletResponse response, long captureId, String ending, String type)
+    private static ResponseStatusException refused(String why, Exception cause) {
+        return new ResponseStatusException(HttpStatus.BAD_REQUEST, why, cause);
+    }
+
+    private static void csv(Captures.Opened opened, OutputStream out) throws IOException {
+        Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        CaptureCsv.write(opened.capture(), text);
+        text.flush();
+    }
+
+    @GetMapping("/lanes.{ending}")
+    void lanes(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @PathVariable("ending") String ending,
+            HttpServletResponse response)
             throws IOException {
+        Kind kind = Kind.ending(ending);
+        Captures.Opened opened = opened(id, captureId);
+        named(response, captureId, ending, kind.type);
+        OutputStream out = new BufferedOutputStream(response.getOutputStream());
+        try {
+            kind.writes.to(opened, out);
+            out.flush();
+        } catch (IllegalArgumentException tooLong) {
+            // refused before anything of it was sent
+            response.reset();
+            throw refused(tooLong.getMessage() + ".", tooLong);
+        }
+    }
+
+    private static void named(
+            HttpServletResponse response, long captureId, String ending, String type) {
         response.setContentType(type);
         response.setHeader(
                 "Content-Disposition",
                 "attachment; filename=\"capture-" + captureId + "." + ending + "\"");
-        return response.getOutputStream();
     }
 
     /** The frames that were read in it, for tools of the trade. */
@@ -143,9 +134,7 @@ class CaptureFileController {
                                 .map(CaptureJudge.Wires.class::cast),
                         "frame in capture",
                         captureId);
-        response.setContentType("text/plain;charset=UTF-8");
-        response.setHeader(
-                "Content-Disposition", "attachment; filename=\"capture-" + captureId + ".log\"");
+        named(response, captureId, "log", "text/plain;charset=UTF-8");
         try (Writer out = response.getWriter()) {
             FrameLog.write(read.judgement().frames(), opened.head().began(), read.bus().id(), out);
         }
