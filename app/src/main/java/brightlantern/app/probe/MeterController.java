@@ -52,19 +52,22 @@ class MeterController {
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
+        String there =
+                "redirect:/jobs/"
+                        + id
+                        + "/"
+                        + NextCard.address(Place.probing(circuitId, pointId, conditionId))
+                                .replaceAll("#.*", "");
         try {
             Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
             asked.needsKey(context);
             Reading reading =
                     readings.settled(context, asked, new TakenReadings(findings.of(id)).last());
             readings.keep(context, asked, reading, who.getName());
-            return "redirect:/jobs/" + id + "/probe?hands=on";
+            return there + "&hands=on#point";
         } catch (WireException | IllegalStateException | IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
-            return "redirect:/jobs/"
-                    + id
-                    + "/"
-                    + NextCard.address(Place.probing(circuitId, pointId, conditionId));
+            return there + "#point";
         }
     }
 }

@@ -63,25 +63,33 @@ class ProbeController {
         if (circuits.isEmpty()) {
             return "probe/none";
         }
+        // without a hand it goes on to what comes next, and stays where it was when that is no
+        // reading
+        boolean handsFree = hands.equals("on");
         Optional<Check.Reading> proposed =
-                proposed(model).filter(p -> circuitId.isEmpty() || p.circuit().equals(circuitId));
+                proposed(model)
+                        .filter(
+                                p ->
+                                        handsFree
+                                                || circuitId.isEmpty()
+                                                || p.circuit().equals(circuitId));
         Circuit circuit =
                 context.description()
                         .circuit(proposed.map(Check.Reading::circuit).orElse(circuitId))
                         .orElse(circuits.get(0));
         ProbePoint point =
-                circuit.probe(pointId)
+                circuit.probe(handsFree && proposed.isPresent() ? "" : pointId)
                         .or(() -> proposed.flatMap(p -> circuit.probe(p.point())))
                         .orElseGet(circuit::firstProbe);
         String wanted =
-                conditionId.isEmpty()
+                conditionId.isEmpty() || handsFree && proposed.isPresent()
                         ? proposed.filter(p -> p.point().equals(point.id()))
                                 .map(p -> p.place().with().get("condition"))
                                 .orElse("")
                         : conditionId;
         ProbeView view = view(context, circuit, point, wanted);
         model.addAttribute("view", view);
-        if (hands.equals("on")) {
+        if (handsFree) {
             model.addAttribute("hands", hands(context, view, proposed.isPresent()));
         }
         return "probe/probe";
