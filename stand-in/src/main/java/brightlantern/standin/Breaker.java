@@ -1,6 +1,7 @@
 package brightlantern.standin;
 
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.reason.CircuitSuspects;
 import brightlantern.core.suspect.Symptom;
 import brightlantern.standin.network.NetworkBreaker;
@@ -245,6 +246,8 @@ public final class Breaker {
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
         List<Gauge> already = circuits.used(vehicle::report);
+        List<Need> needs = vehicle.description().wiring().needs();
+        List<Need> missed = circuits.unmet(needs);
         vehicle.simulation().fail(VehicleSimulation.CIRCUITS, failure.mode(), failure.of(), size);
         List<Gauge> wrong = new ArrayList<>(circuits.used(vehicle::report));
         wrong.removeAll(already);
@@ -253,22 +256,36 @@ public final class Breaker {
             vehicle.simulation().damage().mend(failure.of());
             return Optional.empty();
         }
-        List<Gauge> seen = wrong.stream().filter(Gauge::told).toList();
-        String complaint =
-                seen.isEmpty()
-                        ? WARNING
-                        : seen.stream()
-                                .limit(TOLD)
-                                .map(circuits::complaint)
-                                .collect(Collectors.joining(" "));
+        List<String> says = new ArrayList<>();
+        List<String> symptoms = new ArrayList<>();
+        for (Need n : circuits.unmet(needs)) {
+            if (!missed.contains(n) && !symptoms.contains(n.symptom())) {
+                says.add(says(n.what(), circuits.isAnyLoose()));
+                symptoms.add(n.symptom());
+            }
+        }
+        for (Gauge g : wrong.stream().filter(Gauge::told).toList()) {
+            says.add(circuits.complaint(g));
+            symptoms.add(CircuitSuspects.PREFIX + g.id());
+        }
         return Optional.of(
                 new Broken(
                         failure.of(),
                         failure.name() + " (" + Circuits.told(failure.mode(), size) + ")",
-                        complaint,
-                        seen.stream()
-                                .limit(TOLD)
-                                .map(g -> CircuitSuspects.PREFIX + g.id())
-                                .toList()));
+                        says.isEmpty()
+                                ? WARNING
+                                : says.stream().limit(TOLD).collect(Collectors.joining(" ")),
+                        symptoms.stream().limit(TOLD).toList()));
+    }
+
+    /** How a driver tells that the engine does not do what it should. */
+    private static String says(Need.What what, boolean loose) {
+        String says =
+                switch (what) {
+                    case TURNING -> "Nothing happens when the key is turned to start";
+                    case RUNNING -> "It cranks, but does not start";
+                    case BURNING -> "It shakes at idle";
+                };
+        return says + (loose ? ", now and then." : ".");
     }
 }

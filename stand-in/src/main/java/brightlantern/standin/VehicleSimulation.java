@@ -1,12 +1,15 @@
 package brightlantern.standin;
 
 import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.sound.Wav;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EngineWaves;
+import brightlantern.standin.plant.Means;
 import brightlantern.standin.plant.Part;
 import brightlantern.standin.plant.Plant;
 import brightlantern.wire.Bytes;
@@ -32,6 +35,8 @@ public final class VehicleSimulation {
     /** Seconds since 1970 at which these vehicles begin to live: 2026-11-01, 07:00 UTC. */
     static final long FIRST_MORNING = 1_793_516_400L;
 
+    private static final double LOOK_SECONDS = 0.1;
+
     /** The name of its circuits among its parts. */
     static final String CIRCUITS = "circuits";
 
@@ -56,6 +61,8 @@ public final class VehicleSimulation {
     private final Map<String, Mechanics.Measure> measures = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
     private Optional<Circuits> circuits = Optional.empty();
+    private final Means means = new Means();
+    private double looked;
     private volatile double clockBehind;
     private double low;
     private boolean warning;
@@ -64,6 +71,7 @@ public final class VehicleSimulation {
         this.description = description;
         this.plant = plant;
         this.damage = new Damage(description, this);
+        plant.with(means);
         readings.put("engine.speed", plant::rpm);
         readings.put("engine.state", () -> plant.running() ? 2.0 : plant.cranking() ? 1.0 : 0.0);
         readings.put("engine.supply", () -> plant.volts() - 0.03);
@@ -90,6 +98,7 @@ public final class VehicleSimulation {
     /** Puts a part in, with its sensors; what the plant itself tells stays. */
     void with(String name, Part part) {
         parts.put(name, part);
+        part.with(means);
         if (part instanceof Crank crank && !plant.sensors().containsKey("engine.speed")) {
             readings.put("engine.speed", () -> plant.rpm() + crank.droop());
         }
@@ -101,6 +110,10 @@ public final class VehicleSimulation {
     void with(Circuits its) {
         circuits = Optional.of(its);
         parts.put(CIRCUITS, its);
+        readings.computeIfPresent(
+                "engine.speed",
+                (id, turns) ->
+                        () -> means.works(EngineWaves.CRANK_SENSOR) ? turns.getAsDouble() : 0);
         for (String id : its.values()) {
             DoubleSupplier there = readings.get(id);
             description
@@ -232,8 +245,20 @@ public final class VehicleSimulation {
     }
 
     void advance(double seconds) {
+        look(seconds);
         plant.step(seconds);
         parts.values().forEach(part -> part.step(plant, seconds));
+    }
+
+    /** What its circuits let its engine do, looked at some times a second while it turns. */
+    private void look(double seconds) {
+        boolean turns = plant.starting() || plant.running();
+        looked = turns ? looked - seconds : 0;
+        if (turns && looked <= 0) {
+            looked = LOOK_SECONDS;
+            List<Need> needs = description.wiring().needs();
+            circuits.ifPresent(c -> means.are(needs, c.out(needs)));
+        }
     }
 
     /** The codes of a module were cleared, and what it had learned. */
@@ -299,6 +324,11 @@ public final class VehicleSimulation {
 
     public void driver(Driver next) {
         plant.driver(next);
+    }
+
+    /** Whether the key is held at start. */
+    public boolean starting() {
+        return plant.starting();
     }
 
     /** Turns the key to start. */

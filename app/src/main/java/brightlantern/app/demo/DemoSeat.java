@@ -19,10 +19,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Stream;
 
 /** The driver's seat of a stand-in of the demo. */
 final class DemoSeat implements DriversSeats.DriversSeat {
+    /** The position of a key that is on. */
+    private static final int ON = 2;
+
+    /** A start is over within this time. */
+    private static final long START_NANOS = 3_000_000_000L;
+
+    private static final long LOOK_NANOS = 20_000_000L;
+    private static final double TURNS_RPM = 100;
+
     private final String address;
     private final StandInVehicle vehicle;
     private final Breaker breaker;
@@ -207,8 +217,23 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     }
 
     @Override
-    public void crank() {
+    public String crank() {
+        if (vehicle.simulation().running()) {
+            return "The engine runs already.";
+        }
+        if (driver().key() != ON) {
+            return "The key has to be on before it can be turned to start.";
+        }
         vehicle.simulation().crank();
+        boolean turned = false;
+        for (long until = System.nanoTime() + START_NANOS;
+                vehicle.simulation().starting() && System.nanoTime() < until; ) {
+            turned |= vehicle.simulation().plant().rpm() > TURNS_RPM;
+            LockSupport.parkNanos(LOOK_NANOS);
+        }
+        return vehicle.simulation().running()
+                ? "It starts."
+                : turned ? "It cranks, and does not start." : "Nothing turns.";
     }
 
     @Override

@@ -33,7 +33,8 @@ public class DriversSeats {
         /** Turns the key: 0 off, 1 accessory, 2 on. */
         void key(int position);
 
-        void crank();
+        /** Turns the key to start and holds it there; what comes of it, in words. */
+        String crank();
 
         /** Drives by one of the programs. */
         void drive(String program);

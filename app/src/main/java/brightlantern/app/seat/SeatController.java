@@ -102,7 +102,7 @@ class SeatController {
         try {
             switch (what) {
                 case "key" -> seat.key(Integer.parseInt(form.get("position")));
-                case "crank" -> seat.crank();
+                case "crank" -> flash.addFlashAttribute("notice", seat.crank());
                 case "drive" -> seat.drive(form.get("program"));
                 case "hand" ->
                         seat.byHand(

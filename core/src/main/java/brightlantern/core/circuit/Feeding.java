@@ -37,6 +37,7 @@ public record Feeding(
      * @param id of the part
      * @param setting as a state, such as "low beam on"
      * @param does what somebody does for it
+     * @param madeBy what makes it; somebody's hand when nothing is said
      */
     public record Switching(
             SegmentKind kind,
@@ -44,8 +45,13 @@ public record Feeding(
             String name,
             String setting,
             String does,
+            Setting.By madeBy,
             String place,
-            double minutes) {}
+            double minutes) {
+        public Switching {
+            madeBy = madeBy == null ? Setting.By.HAND : madeBy;
+        }
+    }
 
     /**
      * A consumer.

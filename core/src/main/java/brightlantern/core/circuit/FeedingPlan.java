@@ -115,7 +115,9 @@ final class FeedingPlan extends SheetPlan {
                         by.kind() == SegmentKind.DRIVER ? DRIVER_OHM : RELAY_OHM,
                         by.id() + "-on",
                         ""));
-        settings.put(by.id() + "-on", new Setting(by.id() + "-on", by.setting(), by.does()));
+        settings.put(
+                by.id() + "-on",
+                new Setting(by.id() + "-on", by.setting(), by.does(), by.madeBy()));
         return out;
     }
 

@@ -19,19 +19,22 @@ import java.util.stream.Stream;
  *
  * @param circuits those that are written out, and after them those that are drawn from what is
  *     written of the others
+ * @param needs what of them the engine needs
  */
 public record Wiring(
         List<Circuit> circuits,
         List<FuseBox> fuseBoxes,
         List<EarthStud> earthStuds,
         List<Feeding> feedings,
-        List<Sensing> sensings)
+        List<Sensing> sensings,
+        List<Need> needs)
         implements Slice {
     public Wiring {
         fuseBoxes = OrEmpty.list(fuseBoxes);
         earthStuds = OrEmpty.list(earthStuds);
         feedings = OrEmpty.list(feedings);
         sensings = OrEmpty.list(sensings);
+        needs = OrEmpty.list(needs);
         circuits = drawn(OrEmpty.list(circuits), fuseBoxes, earthStuds, feedings, sensings);
     }
 
@@ -137,6 +140,18 @@ public record Wiring(
                 });
         references.each(
                 "circuits", circuits, (c, at) -> CircuitCheck.mistakes(c).forEach(at::wrong));
+        Set<String> gauges =
+                circuits.stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .map(Gauge::id)
+                        .collect(Collectors.toSet());
+        references.each(
+                "needs",
+                needs,
+                (n, at) -> {
+                    n.gauges().forEach(id -> at.among("a gauge", gauges, id));
+                    at.may("a symptom", n.symptom());
+                });
         Set<String> pins = new HashSet<>();
         Set<String> boxes = fuseBoxes.stream().map(FuseBox::id).collect(Collectors.toSet());
         Set<String> studs = earthStuds.stream().map(EarthStud::id).collect(Collectors.toSet());

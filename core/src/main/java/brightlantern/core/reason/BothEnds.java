@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Divider;
+import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Source;
 import brightlantern.core.suspect.Check;
@@ -18,6 +19,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
@@ -57,9 +59,9 @@ final class BothEnds {
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(of)) {
             Component part = circuit.component(of).orElseThrow();
-            Optional<NextCheck> unplugged = unplugged(circuit, part, found, next);
-            if (unplugged.isPresent()) {
-                return unplugged;
+            Optional<NextCheck> outside = outside(circuit, part, found, next);
+            if (outside.isPresent()) {
+                return outside;
             }
             for (String end : ends(part)) {
                 Set<String> points = reach(circuit, part, end);
@@ -103,11 +105,51 @@ final class BothEnds {
                 .max(Comparator.comparingDouble(NextCheck::bits));
     }
 
-    /** What a module gives out is seen at its pin when nothing outside can pull it down. */
-    private static Optional<NextCheck> unplugged(
+    /**
+     * What a module gives out is seen at its pin when nothing outside can pull it down; and no
+     * module is replaced before the wire at that pin was looked along, and the sensor behind it
+     * measured alone.
+     */
+    private static Optional<NextCheck> outside(
             Circuit circuit, Component part, List<Evidence> found, List<NextCheck> next) {
-        Set<String> points =
-                part instanceof Source ? reach(circuit, part, part.from()) : Set.<String>of();
+        if (!(part instanceof Source)) {
+            return Optional.empty();
+        }
+        Set<String> points = reach(circuit, part, part.from());
+        return unplugged(circuit, points, found, next)
+                .or(() -> hanging(circuit, points, found, next));
+    }
+
+    private static Optional<NextCheck> hanging(
+            Circuit circuit, Set<String> points, List<Evidence> found, List<NextCheck> next) {
+        Set<String> wires =
+                circuit.segments().stream()
+                        .filter(s -> s.kind().isLine())
+                        .filter(s -> points.contains(s.from()) || points.contains(s.to()))
+                        .map(Segment::id)
+                        .collect(Collectors.toSet());
+        Set<String> behind =
+                circuit.segments().stream()
+                        .filter(s -> wires.contains(s.id()))
+                        .flatMap(s -> Stream.of(s.from(), s.to()))
+                        .collect(Collectors.toSet());
+        Set<String> looks = wires.stream().map(DrawnCircuits::along).collect(Collectors.toSet());
+        circuit.gauges().stream()
+                .filter(g -> g.isOhms() && (behind.contains(g.from()) || behind.contains(g.to())))
+                .forEach(g -> looks.add(g.findingId()));
+        found.forEach(
+                e -> {
+                    if (e instanceof Evidence.Outcome o) {
+                        looks.remove(o.findingId());
+                    }
+                });
+        return next.stream()
+                .filter(n -> n.check() instanceof Check.Look l && looks.contains(l.finding()))
+                .min(Comparator.comparingDouble(n -> n.check().minutes()));
+    }
+
+    private static Optional<NextCheck> unplugged(
+            Circuit circuit, Set<String> points, List<Evidence> found, List<NextCheck> next) {
         boolean seen =
                 found.stream()
                         .anyMatch(

@@ -57,7 +57,7 @@ public final class CircuitSuspects {
 
     /** The description with all suspects and checks of its circuits. */
     public static VehicleDescription added(VehicleDescription d) {
-        DrawnCircuits drawn = new DrawnCircuits(d.circuits());
+        DrawnCircuits drawn = new DrawnCircuits(d.wiring());
         List<Suspect> suspects = SharedParts.joined(d.suspects(), suspects(d), drawn.suspects());
         List<Check> checks = new ArrayList<>(checks(d));
         checks.addAll(drawn.checks());

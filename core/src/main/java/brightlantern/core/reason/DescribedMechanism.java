@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.code.Code;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -72,6 +73,9 @@ final class DescribedMechanism implements Mechanism {
     /** Code → those that bring it along. */
     private final Map<String, List<String>> bringing = new HashMap<>();
 
+    /** Complaints of an engine that does not run. */
+    private final Set<String> stands;
+
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
 
@@ -88,6 +92,11 @@ final class DescribedMechanism implements Mechanism {
         this.description = description;
         this.circuitCodes =
                 description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
+        this.stands =
+                description.wiring().needs().stream()
+                        .filter(n -> n.what() != Need.What.BURNING)
+                        .map(Need::symptom)
+                        .collect(Collectors.toSet());
         for (Code code : description.codes()) {
             code.brings()
                     .forEach(
@@ -259,8 +268,18 @@ final class DescribedMechanism implements Mechanism {
 
     @Override
     public List<Check> checks(List<Evidence> known) {
+        boolean runs =
+                known.stream()
+                        .noneMatch(
+                                e ->
+                                        e instanceof Evidence.SymptomTold told
+                                                && stands.contains(told.symptomId()));
         return description.checks().stream()
-                .filter(c -> c instanceof Check.Look look && !Gauge.isFinding(look.finding()))
+                .filter(
+                        c ->
+                                c instanceof Check.Look look
+                                        && !Gauge.isFinding(look.finding())
+                                        && (runs || !look.running()))
                 .toList();
     }
 

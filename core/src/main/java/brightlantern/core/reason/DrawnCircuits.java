@@ -4,9 +4,11 @@ import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
+import brightlantern.core.circuit.Wiring;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
@@ -41,6 +43,8 @@ final class DrawnCircuits {
 
     private final List<Circuit> circuits;
 
+    private final List<Need> needs;
+
     /** Parts that stand in circuits of which is written what follows while they are bad. */
     private final Set<String> followed;
 
@@ -54,9 +58,11 @@ final class DrawnCircuits {
     private final Map<String, Map<String, Shorts.Short>> shorts = new HashMap<>();
 
     /**
-     * @param all circuits of a vehicle; those without gauges are left out
+     * @param wiring of a vehicle; circuits without gauges are left out
      */
-    DrawnCircuits(List<Circuit> all) {
+    DrawnCircuits(Wiring wiring) {
+        List<Circuit> all = wiring.circuits();
+        needs = wiring.needs();
         circuits = all.stream().filter(c -> !c.gauges().isEmpty()).toList();
         followed =
                 all.stream()
@@ -115,7 +121,7 @@ final class DrawnCircuits {
 
     /** Every part of which a break shows somewhere; one that several circuits share once. */
     List<Suspect> suspects() {
-        return new DrawnSuspects(circuits, followed, pins, shorts).all();
+        return new DrawnSuspects(circuits, needs, followed, pins, shorts).all();
     }
 
     /** Whether somebody looks at it, beside its module. */

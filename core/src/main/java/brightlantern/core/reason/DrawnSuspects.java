@@ -5,6 +5,7 @@ import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Shorts;
@@ -51,17 +52,19 @@ final class DrawnSuspects {
     /**
      * @param shorts circuit → its wires that blow a fuse
      * @param circuits with gauges
+     * @param needs what the engine needs of them
      * @param followed parts of which is written what follows while they are bad; here they are open
      * @param pins connector → its pins
      */
     DrawnSuspects(
             List<Circuit> circuits,
+            List<Need> needs,
             Set<String> followed,
             Map<String, Set<String>> pins,
             Map<String, Map<String, Shorts.Short>> shorts) {
         this.shorts = shorts;
         this.circuits = circuits;
-        this.shows = new Shows(circuits);
+        this.shows = new Shows(circuits, needs);
         this.followed = followed;
         this.pins = pins;
     }

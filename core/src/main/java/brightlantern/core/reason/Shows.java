@@ -6,16 +6,19 @@ import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.DoubleFunction;
 
 /** What a fault in drawn circuits shows, in all of those that have the part, and to whom. */
@@ -29,7 +32,13 @@ final class Shows {
     private final Map<String, GaugeState> states = new LinkedHashMap<>();
     private final Map<String, List<Circuit>> with = new HashMap<>();
 
-    Shows(List<Circuit> circuits) {
+    private final List<Need> needs;
+
+    /**
+     * @param needs what the engine needs of these circuits
+     */
+    Shows(List<Circuit> circuits, List<Need> needs) {
+        this.needs = needs;
         for (Circuit c : circuits) {
             states.put(c.id(), new GaugeState(c, GaugeState.TYPICAL_VOLTS));
             for (Component part : c.components()) {
@@ -66,9 +75,14 @@ final class Shows {
     Shown of(Fault fault) {
         Shown shown = new Shown(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>());
         Optional<Fault> its = Optional.of(fault);
+        Set<String> out = new HashSet<>();
         for (Circuit c : with(fault.part())) {
             for (Gauge g : state(c).wrong(its)) {
-                Band band = g.at(state(c).share(g, its));
+                double share = state(c).share(g, its);
+                Band band = g.at(share);
+                if (Need.isOut(g, share)) {
+                    out.add(g.id());
+                }
                 if (g.isCompared() && band.code().isEmpty()) {
                     // where nothing arrives there is nothing to compare
                     continue;
@@ -81,6 +95,12 @@ final class Shows {
                     shown.codes().put(band.code(), SHOWS);
                 }
             }
+        }
+        for (Need missed : Need.unmet(needs, out)) {
+            if (!missed.symptom().isEmpty() && !shown.symptoms().contains(missed.symptom())) {
+                shown.symptoms().add(missed.symptom());
+            }
+            missed.codes().forEach(code -> shown.codes().putIfAbsent(code, SHOWS));
         }
         return shown;
     }

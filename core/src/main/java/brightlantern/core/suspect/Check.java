@@ -122,6 +122,7 @@ public sealed interface Check {
      * @param of the findings that it gives, the one that it is done for first
      * @param at where in its stage it is done, such as {@code procedures/leak-test}; empty when the
      *     check itself says so
+     * @param running whether it takes an engine that runs
      */
     record Look(
             String id,
@@ -130,8 +131,21 @@ public sealed interface Check {
             List<String> of,
             double minutes,
             String why,
-            String at)
+            String at,
+            boolean running)
             implements Check {
+        /** One that is done whether the engine runs or not. */
+        public Look(
+                String id,
+                String name,
+                String stage,
+                List<String> of,
+                double minutes,
+                String why,
+                String at) {
+            this(id, name, stage, of, minutes, why, at, false);
+        }
+
         public Look {
             of = OrEmpty.list(of);
             why = OrEmpty.text(why);

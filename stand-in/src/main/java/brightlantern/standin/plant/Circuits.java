@@ -6,6 +6,7 @@ import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
@@ -13,6 +14,7 @@ import brightlantern.core.circuit.Shorts;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -23,6 +25,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.function.DoubleSupplier;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /**
  * The circuits of this one vehicle: every wire, contact and consumer a little off its drawing, what
@@ -101,9 +104,17 @@ public final class Circuits implements Part {
     }
 
     private boolean isSet(Setting setting) {
-        // an engine that runs need not be told so
+        // what the engine makes need not be told
         return set.contains(setting.id())
-                || setting.name().equals("engine running") && whole.running();
+                || switch (setting.by()) {
+                    case HAND -> false;
+                    case ENGINE -> turns();
+                    case STARTER -> whole.starting();
+                };
+    }
+
+    private boolean turns() {
+        return whole.running() || whole.cranking();
     }
 
     /**
@@ -149,7 +160,7 @@ public final class Circuits implements Part {
     private Map<String, Double> solved(LiveCircuit its) {
         double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
         return its.volts(
-                new LiveCircuit.Moment(changes, supply, whole.running()),
+                new LiveCircuit.Moment(changes, supply, turns(), whole.starting()),
                 () -> state(its, supply),
                 broken::now);
     }
@@ -346,6 +357,49 @@ public final class Circuits implements Part {
         set.addAll(before);
         changes++;
         return wrong;
+    }
+
+    /**
+     * What does not work at all of what is on, on every sheet with something that an engine needs.
+     *
+     * @return ids of gauges
+     */
+    public synchronized Set<String> out(List<Need> needs) {
+        Set<String> needed =
+                needs.stream().flatMap(n -> n.gauges().stream()).collect(Collectors.toSet());
+        Set<String> out = new HashSet<>();
+        for (LiveCircuit its : all.values()) {
+            List<Gauge> gauges = its.circuit().gauges();
+            if (gauges.stream().anyMatch(g -> needed.contains(g.id()))) {
+                gauges.stream()
+                        .filter(g -> g.isNoticed() && !g.isOff() && isOn(its, g))
+                        .filter(g -> Need.isOut(g, share(its, g)))
+                        .forEach(g -> out.add(g.id()));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * What an engine cannot do while all that can be switched on is on, and what is loose is moved.
+     */
+    public synchronized List<Need> unmet(List<Need> needs) {
+        Set<String> before = Set.copyOf(set);
+        set.clear();
+        settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
+        shaken(true);
+        changes++;
+        List<Need> unmet = Need.unmet(needs, out(needs));
+        shaken(false);
+        set.clear();
+        set.addAll(before);
+        changes++;
+        return unmet;
+    }
+
+    /** Whether something of it comes and goes. */
+    public synchronized boolean isAnyLoose() {
+        return broken.isAnyLoose();
     }
 
     /** What is not well, as far as a driver or a module notices it. */

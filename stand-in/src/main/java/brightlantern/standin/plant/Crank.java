@@ -19,6 +19,8 @@ import java.util.function.DoubleSupplier;
  * times the teeth, whose pitch is never quite even: at high speed that error hides the cylinders.
  */
 public final class Crank implements Part {
+    private static final String INJECTOR_COIL = "injector-coil-";
+
     private static final int TEETH = 60;
     private static final double TOOTH_DEGREES = 360.0 / TEETH;
     private static final double AMBIENT_PA = 101_300;
@@ -60,6 +62,7 @@ public final class Crank implements Part {
     private double torque;
     private double scatter;
     private boolean running;
+    private Means means = new Means();
     private final double[] share;
     private final double[] work;
     private double droop;
@@ -112,6 +115,12 @@ public final class Crank implements Part {
         return this;
     }
 
+    @Override
+    public synchronized void with(Means its) {
+        means = its;
+        waves.with(its);
+    }
+
     /** What an oscilloscope sees of it. */
     public EngineWaves waves() {
         return waves;
@@ -119,12 +128,15 @@ public final class Crank implements Part {
 
     /** Whether its coil takes current. */
     synchronized boolean coilIsWhole(int cylinder) {
-        return misfiring.coilIsWhole(cylinder - 1);
+        return misfiring.coilIsWhole(cylinder - 1) && means.works(EngineWaves.COIL + cylinder);
     }
 
     /** Whether its injector is given current. */
     synchronized boolean isInjecting(int cylinder) {
-        return running && !off[cylinder - 1] && !misfiring.isStopped(cylinder - 1);
+        return running
+                && !off[cylinder - 1]
+                && !misfiring.isStopped(cylinder - 1)
+                && means.works(INJECTOR_COIL + cylinder);
     }
 
     /** What a cylinder gives, as a share of what it is asked for. */
@@ -276,7 +288,7 @@ public final class Crank implements Part {
                 // what was lost before dead centre does not burn: too little air, too little heat
                 double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
                 heat[k] =
-                        off[k] || !misfiring.burns(k)
+                        off[k] || !misfiring.burns(k) || !means.burns(k + 1)
                                 ? 0
                                 : work
                                         / strokes.work()

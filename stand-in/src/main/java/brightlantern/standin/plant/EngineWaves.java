@@ -79,6 +79,12 @@ public final class EngineWaves {
     private static final double CLAMP_NOISE = 0.03;
     private static final double SENSOR_NOISE = 0.02;
 
+    /** The gauges that tell of the sensors of its marks. */
+    public static final String CRANK_SENSOR = "crank-sensor";
+
+    private static final String CAM_SENSOR = "cam-sensor";
+    private static final double RESTS_VOLTS = 2.5;
+
     /** Below this it stands, rad/s. */
     private static final double STANDS = 1;
 
@@ -104,6 +110,7 @@ public final class EngineWaves {
     private final Pipe intake;
     private final Pipe exhaust;
     private final Pipe crankcase;
+    private Means means = new Means();
     private double omega;
     private double swing;
     private double meanTorque;
@@ -243,10 +250,20 @@ public final class EngineWaves {
             case EXHAUST -> exhaust.felt + 0.02 * random.nextGaussian();
             case CRANKCASE -> crankcase.felt + 0.004 * random.nextGaussian();
             case FIRST -> (fires() ? 5 : 0) + 0.03 * random.nextGaussian();
-            case CRANK -> wheels.crank(angle) + SENSOR_NOISE * random.nextGaussian();
-            case CAM -> wheels.cam(angle) + SENSOR_NOISE * random.nextGaussian();
+            case CRANK -> sensed(CRANK_SENSOR, wheels.crank(angle));
+            case CAM -> sensed(CAM_SENSOR, wheels.cam(angle));
             default -> amps(place, whole) + CLAMP_NOISE * random.nextGaussian();
         };
+    }
+
+    /** What arrives of a sensor that rests at half its reference until marks pass it. */
+    private double sensed(String sensor, double volts) {
+        double arrives = !means.works(sensor) ? 0 : omega < STANDS ? RESTS_VOLTS : volts;
+        return arrives + SENSOR_NOISE * random.nextGaussian();
+    }
+
+    synchronized void with(Means its) {
+        means = its;
     }
 
     private boolean fires() {

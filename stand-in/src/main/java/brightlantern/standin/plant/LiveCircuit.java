@@ -33,8 +33,10 @@ final class LiveCircuit {
      *
      * @param changes how often something was switched, plugged, hung on, broken or mended
      * @param supply volts
+     * @param turns whether the engine runs or is cranked
+     * @param starts whether the key is held at start
      */
-    record Moment(int changes, double supply, boolean runs) {}
+    record Moment(int changes, double supply, boolean turns, boolean starts) {}
 
     Circuit circuit() {
         return circuit;

@@ -132,6 +132,9 @@ public interface Part {
         return Set.of();
     }
 
+    /** What its circuits let it do is told here, for as long as it lives. */
+    default void with(Means means) {}
+
     /** The key was turned on: monitors begin anew. */
     default void keyOn() {}
 

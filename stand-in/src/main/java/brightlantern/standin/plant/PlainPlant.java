@@ -38,8 +38,13 @@ public final class PlainPlant implements Plant {
 
     private double cranked;
     private double crankFor;
-    private boolean cranking;
+    private boolean starting;
     private boolean running;
+    private Means means = new Means();
+
+    /** For how long it has lacked what it needs to run, s. */
+    private double starved;
+
     private boolean doorsOpen;
     private double kilometres;
     private double hours;
@@ -67,7 +72,7 @@ public final class PlainPlant implements Plant {
     public synchronized void driver(Driver next) {
         if (next.key() == 0) {
             running = false;
-            cranking = false;
+            starting = false;
         }
         driver = next;
     }
@@ -75,7 +80,7 @@ public final class PlainPlant implements Plant {
     @Override
     public synchronized void crank() {
         if (driver.key() == 2 && !running) {
-            cranking = true;
+            starting = true;
             cranked = 0;
             crankFor = STARTS_SECONDS;
         }
@@ -85,7 +90,7 @@ public final class PlainPlant implements Plant {
         if (driver.key() != 2 || running) {
             return NEEDS_KEY;
         }
-        cranking = true;
+        starting = true;
         cranked = 0;
         crankFor = CRANK_ONLY_SECONDS;
         return "";
@@ -140,17 +145,11 @@ public final class PlainPlant implements Plant {
     @Override
     public synchronized void step(double dt) {
         seconds += dt;
-        if (cranking) {
-            cranked += dt;
-            if (cranked > crankFor) {
-                cranking = false;
-                running = crankFor == STARTS_SECONDS && supply.volts() > 8.5;
-            }
-        }
+        start(dt);
         road(dt);
         boolean warming = driver.program() == Driver.Program.WARM_UP;
         double wantedRpm =
-                cranking ? 230 : running ? idle + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
+                cranking() ? 230 : running ? idle + (warming ? 500 : 0) + rpmPerMetre * speed : 0;
         rpm += (wantedRpm - rpm) * Math.min(1, dt / 0.4);
         coolant +=
                 ((running ? working : AMBIENT_CELSIUS) - coolant)
@@ -158,6 +157,22 @@ public final class PlainPlant implements Plant {
         kilometres += speed * dt / 1000;
         hours += running ? dt / 3600 : 0;
         supply.step(this, running, doorsOpen, dt);
+    }
+
+    private void start(double dt) {
+        if (starting) {
+            cranked += dt;
+            if (cranked > crankFor) {
+                starting = false;
+                running =
+                        crankFor == STARTS_SECONDS
+                                && supply.volts() > 8.5
+                                && means.turns()
+                                && means.runs();
+            }
+        }
+        starved = running && !means.runs() ? starved + dt : 0;
+        running &= starved < STARVES_SECONDS;
     }
 
     /** Road speed, and the load that it and its change ask of the engine. */
@@ -225,7 +240,17 @@ public final class PlainPlant implements Plant {
     }
 
     public synchronized boolean cranking() {
-        return cranking;
+        return starting && means.turns();
+    }
+
+    @Override
+    public synchronized boolean starting() {
+        return starting;
+    }
+
+    @Override
+    public synchronized void with(Means its) {
+        means = its;
     }
 
     public synchronized double rpm() {

@@ -18,6 +18,9 @@ public interface Plant extends Whole, Part {
     /** So long, in seconds. */
     double CRANK_ONLY_SECONDS = 6;
 
+    /** An engine that lacks what it needs goes on for so long, in seconds. */
+    double STARVES_SECONDS = 1.5;
+
     /** What is said of it where the key is off. */
     String NEEDS_KEY = "The key has to be on and the engine off.";
 

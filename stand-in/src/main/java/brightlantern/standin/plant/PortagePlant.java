@@ -361,6 +361,16 @@ public final class PortagePlant implements Plant {
     }
 
     @Override
+    public synchronized boolean starting() {
+        return engine.starting();
+    }
+
+    @Override
+    public synchronized void with(Means means) {
+        engine.with(means);
+    }
+
+    @Override
     public synchronized double rpm() {
         return engine.rpm() < 5 ? 0 : engine.rpm();
     }

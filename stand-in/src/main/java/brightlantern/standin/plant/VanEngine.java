@@ -24,6 +24,10 @@ final class VanEngine {
     private double torque;
     private boolean running;
     private boolean limited;
+    private Means means = new Means();
+
+    /** For how long it has lacked what it needs to run, s. */
+    private double starved;
 
     VanEngine(VanRoad road, ChargeAir air, double hours) {
         this.road = road;
@@ -51,10 +55,12 @@ final class VanEngine {
 
     void step(Whole whole, double dt) {
         if (starter.isTurning()) {
-            rpm = starter.step(rpm, whole.volts(), dt);
-            running = starter.caught(rpm);
+            rpm = starter.step(rpm, means.turns() ? whole.volts() : 0, dt);
+            running = starter.caught(rpm) && means.runs();
             return;
         }
+        starved = running && !means.runs() ? starved + dt : 0;
+        running &= starved < Plant.STARVES_SECONDS;
         if (!running) {
             rpm += (0 - rpm) * dt / 0.3;
             demand = 0;
@@ -116,6 +122,14 @@ final class VanEngine {
     }
 
     boolean cranking() {
+        return starter.isTurning() && means.turns();
+    }
+
+    boolean starting() {
         return starter.isTurning();
+    }
+
+    void with(Means its) {
+        means = its;
     }
 }

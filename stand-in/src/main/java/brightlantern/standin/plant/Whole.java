@@ -9,7 +9,13 @@ public interface Whole {
 
     boolean running();
 
+    /** Whether its starter turns it. */
     boolean cranking();
+
+    /** Whether the key is held at start, whatever turns then. */
+    default boolean starting() {
+        return cranking();
+    }
 
     double rpm();
 
