@@ -1,8 +1,10 @@
 package brightlantern.app;
 
 import brightlantern.app.demo.DemoLauncher;
+import brightlantern.app.link.VehicleKinds;
 import brightlantern.core.signal.Words;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.BindException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
@@ -13,6 +15,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.ApplicationContextInitializer;
@@ -105,10 +108,20 @@ public class LanternApp {
 
     private static void start(Map<String, Object> settings, Options options) {
         try {
-            ConfigurableApplicationContext context = run(settings);
+            // vehicles are read, and stand-ins live their past, while the rest starts
+            CompletableFuture<VehicleKinds> kinds =
+                    CompletableFuture.supplyAsync(() -> kinds(options.descriptions()));
+            CompletableFuture<List<DemoLauncher.Arrived>> arrivals =
+                    kinds.thenApplyAsync(
+                            k ->
+                                    options.demo()
+                                            ? DemoLauncher.arrivals(k.library())
+                                            : List.<DemoLauncher.Arrived>of());
+            ConfigurableApplicationContext context =
+                    run(settings, c -> c.registerBean(VehicleKinds.class, kinds::join));
             OwnFiles.closeToOthers(Path.of(String.valueOf(settings.get(Options.DATA))));
             if (options.demo()) {
-                DemoLauncher.launch(context);
+                DemoLauncher.launch(context, arrivals.join());
             }
             System.out.println(
                     "Bright Lantern is ready at "
@@ -124,6 +137,14 @@ public class LanternApp {
                 cause = cause.getCause();
             }
             fail("Bright Lantern could not start: " + cause.getMessage());
+        }
+    }
+
+    private static VehicleKinds kinds(Path folder) {
+        try {
+            return VehicleKinds.read(folder);
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
         }
     }
 

@@ -5,6 +5,7 @@ import brightlantern.app.job.Jobs;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.seat.DriversSeats;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.Told;
@@ -91,14 +92,32 @@ public final class DemoLauncher {
         return Optional.empty();
     }
 
-    /** Starts all stand-ins, and fills the demo's jobs where there are none. */
-    public static void launch(ConfigurableApplicationContext context) {
+    /** A stand-in of the demo that has lived its past and waits to be opened. */
+    public record Arrived(String address, String scenario, StandInVehicle vehicle) {}
+
+    /** Builds the stand-ins and lets each live its past, several at once. */
+    public static List<Arrived> arrivals(VehicleLibrary library) {
+        return STAND_INS.parallelStream()
+                .map(
+                        s ->
+                                new Arrived(
+                                        s.address(),
+                                        s.scenario(),
+                                        StandIns.of(
+                                                description(library, s.vehicleId()),
+                                                s.scenario(),
+                                                s.serial())))
+                .toList();
+    }
+
+    /** Opens all stand-ins, and fills the demo's jobs where there are none. */
+    public static void launch(ConfigurableApplicationContext context, List<Arrived> arrivals) {
         accounts(context.getBean(Accounts.class));
         boolean fresh = context.getBean(Jobs.class).all().isEmpty();
         try {
             List<DemoJobs.Brought> brought = new ArrayList<>();
-            for (StandIn s : STAND_INS) {
-                brought.add(brought(context, s));
+            for (Arrived a : arrivals) {
+                brought.add(brought(context, a));
             }
             brought.add(surprise(context));
             if (fresh) {
@@ -122,15 +141,15 @@ public final class DemoLauncher {
                         + "; their driver's seats are under 'Stand-ins'.");
     }
 
-    private static DemoJobs.Brought brought(ConfigurableApplicationContext context, StandIn s)
+    private static DemoJobs.Brought brought(ConfigurableApplicationContext context, Arrived a)
             throws IOException {
-        StandInVehicle vehicle =
-                start(context, s.address(), s.vehicleId(), s.scenario(), s.serial());
-        Told told = StandIns.told(s.vehicleId(), s.scenario());
+        open(context, a.address(), a.vehicle());
+        String kind = a.vehicle().description().id();
+        Told told = StandIns.told(kind, a.scenario());
         return new DemoJobs.Brought(
-                s.vehicleId(),
-                vehicle.vin(),
-                s.address(),
+                kind,
+                a.vehicle().vin(),
+                a.address(),
                 told.complaint(),
                 told.symptoms(),
                 told.earlier());
@@ -164,7 +183,10 @@ public final class DemoLauncher {
             ConfigurableApplicationContext context, String address, long seed, int serial)
             throws IOException {
         StandIns.Surprise surprise =
-                StandIns.surprise(description(context, SURPRISE_KIND), seed, serial);
+                StandIns.surprise(
+                        description(context.getBean(VehicleLinks.class).library(), SURPRISE_KIND),
+                        seed,
+                        serial);
         surprise.vehicle().open(InetAddress.getByName(address));
         closeWith(context, surprise.vehicle());
         seat(context, address, surprise.vehicle(), Optional.of(surprise.truth()));
@@ -192,18 +214,22 @@ public final class DemoLauncher {
             String scenario,
             int serial)
             throws IOException {
-        StandInVehicle vehicle = StandIns.of(description(context, vehicleId), scenario, serial);
-        vehicle.open(InetAddress.getByName(address));
-        closeWith(context, vehicle);
-        seat(context, address, vehicle, Optional.empty());
+        VehicleLibrary library = context.getBean(VehicleLinks.class).library();
+        StandInVehicle vehicle = StandIns.of(description(library, vehicleId), scenario, serial);
+        open(context, address, vehicle);
         return vehicle;
     }
 
-    private static VehicleDescription description(
-            ConfigurableApplicationContext context, String vehicleId) {
-        return context.getBean(VehicleLinks.class)
-                .library()
-                .byId(vehicleId)
+    private static void open(
+            ConfigurableApplicationContext context, String address, StandInVehicle vehicle)
+            throws IOException {
+        vehicle.open(InetAddress.getByName(address));
+        closeWith(context, vehicle);
+        seat(context, address, vehicle, Optional.empty());
+    }
+
+    private static VehicleDescription description(VehicleLibrary library, String vehicleId) {
+        return library.byId(vehicleId)
                 .orElseThrow(
                         () ->
                                 new IllegalStateException(
