@@ -42,6 +42,15 @@ public record Need(
         }
     }
 
+    /** What is to be seen where it is not met. */
+    public String missed() {
+        return switch (what) {
+            case TURNING -> "the starter does not turn the engine";
+            case RUNNING -> "the engine does not run";
+            case BURNING -> "cylinder " + cylinder + " does not burn";
+        };
+    }
+
     /**
      * Whether what a gauge tells of does not work at all: a lamp that is only dim still works, a
      * sensor at an end of its signal does not.

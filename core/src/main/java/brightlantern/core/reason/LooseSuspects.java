@@ -6,7 +6,6 @@ import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Suspect;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -109,14 +108,16 @@ final class LooseSuspects {
 
     /** What is seen while all of these are open. */
     private Shows.Shown shown(List<Segment> open) {
-        Shows.Shown shown =
-                new Shows.Shown(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>());
+        Shows.Shown shown = new Shows.Shown();
         for (Segment part : open) {
             Shows.Shown its = shows.of(new Fault.Series(part.id(), Fault.Series.OPEN_OHM));
             its.symptoms().stream()
                     .filter(s -> !shown.symptoms().contains(s))
                     .forEach(shown.symptoms()::add);
             shown.codes().putAll(its.codes());
+            its.missed().stream()
+                    .filter(m -> !shown.missed().contains(m))
+                    .forEach(shown.missed()::add);
             its.words().stream()
                     .filter(w -> !shown.words().contains(w))
                     .forEach(shown.words()::add);

@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.DoubleFunction;
+import java.util.stream.Stream;
 
 /** What a fault in drawn circuits shows, in all of those that have the part, and to whom. */
 final class Shows {
@@ -62,18 +63,27 @@ final class Shows {
      * @param symptoms ids
      * @param codes and how often each is set
      * @param words what is seen, each in words
+     * @param missed what the engine does not do because of it, each in words
      */
-    record Shown(List<String> symptoms, Map<String, Double> codes, List<String> words) {
+    record Shown(
+            List<String> symptoms,
+            Map<String, Double> codes,
+            List<String> words,
+            List<String> missed) {
+        Shown() {
+            this(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>(), new ArrayList<>());
+        }
+
         Shown with(Map<String, Double> more) {
             Map<String, Double> all = new LinkedHashMap<>(codes);
             more.forEach(all::putIfAbsent);
-            return new Shown(symptoms, all, words);
+            return new Shown(symptoms, all, words, missed);
         }
     }
 
     /** What it shows at this size. */
     Shown of(Fault fault) {
-        Shown shown = new Shown(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>());
+        Shown shown = new Shown();
         Optional<Fault> its = Optional.of(fault);
         Set<String> out = new HashSet<>();
         for (Circuit c : with(fault.part())) {
@@ -100,6 +110,7 @@ final class Shows {
             if (!missed.symptom().isEmpty() && !shown.symptoms().contains(missed.symptom())) {
                 shown.symptoms().add(missed.symptom());
             }
+            shown.missed().add(missed.missed());
             missed.codes().forEach(code -> shown.codes().putIfAbsent(code, SHOWS));
         }
         return shown;
@@ -155,7 +166,7 @@ final class Shows {
                 shown.codes(),
                 symptoms,
                 tells,
-                List.of(name, chain),
+                Stream.concat(Stream.of(name, chain), shown.missed().stream()).toList(),
                 repair);
     }
 }
