@@ -109,10 +109,11 @@ class WalkTest {
                 .hasSizeGreaterThanOrEqualTo(7);
         assertThat(fetched("report.pdf")).startsWith("%PDF-");
         assertThat(fetched("report.json"))
-                .contains("\"format\" : \"bright-lantern-report-2\"")
+                .contains("\"format\" : \"bright-lantern-report-3\"")
                 .contains("\"name\" : \"Larkspur Yard\"")
                 .contains("Clean and remake earth stud G12")
-                .contains("PROVEN");
+                .contains("PROVEN")
+                .contains("Battery resistance, learned at each start");
         assertThat(mistakes(fetched("report.json"))).isEmpty();
         aPictureStandsInTheReport();
         tech.stage("prove");

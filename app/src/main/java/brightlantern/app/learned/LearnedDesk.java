@@ -71,7 +71,7 @@ public class LearnedDesk {
     }
 
     /** Where each value stands that was ever read of this vehicle, those beyond usual first. */
-    List<LearnedStudy.Verdict> verdicts(JobPages.Context context) {
+    public List<LearnedStudy.Verdict> verdicts(JobPages.Context context) {
         Map<String, List<LearnedStudy.Reading>> known = readings(context);
         List<LearnedStudy.Verdict> verdicts = new ArrayList<>();
         for (LearnedValue learned : context.description().learned()) {

@@ -4,6 +4,7 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Workshop;
+import brightlantern.core.learned.LearnedStudy;
 import brightlantern.core.proof.BeforeAfter;
 import brightlantern.core.proof.Proof;
 import java.util.List;
@@ -20,6 +21,7 @@ import java.util.Optional;
  * @param shown after the repair, what speaks for it
  * @param watch what the customer should keep an eye on
  * @param frames what the vehicle stored of the moment in which a code was set
+ * @param learned by its modules, as it was read last, beyond usual first
  */
 record Report(
         Workshop workshop,
@@ -39,7 +41,22 @@ record Report(
         List<String> codesBefore,
         List<String> codesAfter,
         List<String> frames,
+        List<Learned> learned,
         List<Findings.Finding> story) {
+    /**
+     * What a module has learned of the vehicle.
+     *
+     * @param stands where it stands between its limits
+     * @param moved since it was read before; empty when it never was
+     * @param usual whether nothing has to be done about it
+     */
+    record Learned(String what, String stands, String moved, boolean usual) {
+        static Learned of(LearnedStudy.Verdict verdict) {
+            return new Learned(
+                    verdict.value().name(), verdict.sentence(), verdict.moved(), verdict.holds());
+        }
+    }
+
     /**
      * A figure that was wrong.
      *

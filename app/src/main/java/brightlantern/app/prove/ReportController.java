@@ -29,7 +29,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class ReportController {
     private static final String CUSTOMER = "customer";
     private static final String FILE = "file";
-    private static final String FORMAT = "bright-lantern-report-2";
+    private static final String FORMAT = "bright-lantern-report-3";
 
     private final JobPages pages;
     private final ReportMaker maker;

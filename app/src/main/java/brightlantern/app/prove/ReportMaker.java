@@ -6,9 +6,11 @@ import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.job.Workshop;
 import brightlantern.app.job.Workshops;
+import brightlantern.app.learned.LearnedDesk;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Proofs;
 import brightlantern.core.code.StoredCode;
+import brightlantern.core.learned.LearnedStudy;
 import brightlantern.core.proof.BeforeAfter;
 import brightlantern.core.proof.Proof;
 import brightlantern.core.reason.Standing;
@@ -36,6 +38,7 @@ class ReportMaker {
     private final Answers answers;
     private final Deciders deciders;
     private final Curves curves;
+    private final LearnedDesk learned;
 
     ReportMaker(
             Proofs proofs,
@@ -45,7 +48,8 @@ class ReportMaker {
             Workshops workshops,
             Answers answers,
             Deciders deciders,
-            Curves curves) {
+            Curves curves,
+            LearnedDesk learned) {
         this.proofs = proofs;
         this.repairs = repairs;
         this.findings = findings;
@@ -54,6 +58,7 @@ class ReportMaker {
         this.answers = answers;
         this.deciders = deciders;
         this.curves = curves;
+        this.learned = learned;
     }
 
     Report of(JobPages.Context context) {
@@ -69,6 +74,7 @@ class ReportMaker {
                         ? Optional.empty()
                         : Optional.of(sweeps.read(kept.get(0).id()).sweep());
         Optional<Suspect> cause = cause(context);
+        List<LearnedStudy.Verdict> verdicts = learned.verdicts(context);
         Workshop workshop = workshops.get();
         Proof.Verdict proof =
                 proofs.of(context)
@@ -95,10 +101,11 @@ class ReportMaker {
                         .filter(r -> r.state() == Proof.State.PROVEN)
                         .map(r -> r.what().replaceAll("[.]$", "") + ": " + r.seen())
                         .toList(),
-                watch(context, proof),
+                watch(context, proof, verdicts),
                 first.map(ReportMaker::codes).orElse(List.of()),
                 last.map(ReportMaker::codes).orElse(List.of()),
                 first.map(f -> frames(f, d)).orElse(List.of()),
+                verdicts.stream().map(Report.Learned::of).toList(),
                 findings.of(job.id()));
     }
 
@@ -124,7 +131,8 @@ class ReportMaker {
                 .flatMap(context.description()::suspect);
     }
 
-    private List<String> watch(JobPages.Context context, Proof.Verdict proof) {
+    private List<String> watch(
+            JobPages.Context context, Proof.Verdict proof, List<LearnedStudy.Verdict> verdicts) {
         List<String> watch = new ArrayList<>();
         cause(context)
                 .map(s -> s.repair().risk())
@@ -133,6 +141,10 @@ class ReportMaker {
         proof.requirements().stream()
                 .filter(r -> r.state() == Proof.State.OPEN)
                 .map(r -> "Not shown yet: " + r.what())
+                .forEach(watch::add);
+        verdicts.stream()
+                .filter(v -> !v.holds())
+                .map(v -> v.value().name() + ": " + v.sentence())
                 .forEach(watch::add);
         proofs.leftAlone(context).stream()
                 .map(c -> c + " is stored as well, and has a cause of its own")
