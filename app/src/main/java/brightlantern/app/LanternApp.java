@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.ApplicationContextInitializer;
@@ -108,6 +109,8 @@ public class LanternApp {
 
     private static void start(Map<String, Object> settings, Options options) {
         try {
+            // before several threads ask for a logger at once
+            LoggerFactory.getILoggerFactory();
             // vehicles are read, and stand-ins live their past, while the rest starts
             CompletableFuture<VehicleKinds> kinds =
                     CompletableFuture.supplyAsync(() -> kinds(options.descriptions()));

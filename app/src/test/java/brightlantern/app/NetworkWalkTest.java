@@ -184,11 +184,18 @@ class NetworkWalkTest {
                 .contains("came from another vehicle")
                 .contains("more than the odometer shows");
         assertThat(tech.known()).startsWith("Odometer set back is the cause");
+        String report = "/jobs/" + tech.job() + "/sweep/odometer/report.";
+        assertThat(shop.fetched(report + "pdf")).startsWith("%PDF-");
+        String data = shop.fetched(report + "json");
+        assertThat(data).contains("\"sentence\" : \"Set back by about 5");
+        assertThat(Schemas.mistakes("odometer", data)).isEmpty();
 
         String sister = "127.0.77.5";
         vehicle(sister, "oriel-heron", StandIns.AS_BUILT, 525);
         tech.openJob(sister, "Is the mileage true?", Set.of("buying"));
         shop.go("/jobs/" + tech.job() + "/sweep/odometer");
+        assertThat(shop.fetched("/jobs/" + tech.job() + "/sweep/odometer/report.json"))
+                .contains("has no odometer check to report");
         shop.press("#check");
         shop.waitForText("#answer", "fit all that counts by itself");
         assertThat(tech.known()).doesNotContain("is the cause");
@@ -207,7 +214,7 @@ class NetworkWalkTest {
                 .contains("Tank system,P0496-00")
                 .contains("knock-on");
         assertThat(fetched("text")).startsWith("Sweep\nOriel Finch, VIN ZZFNC");
-        assertThat(fetched("json")).contains("\"format\" : \"bright-lantern-sweep-1\"");
+        assertThat(Schemas.mistakes("sweep", fetched("json"))).isEmpty();
         assertThat(fetched("pdf")).startsWith("%PDF-");
         assertThat(fetched("docx")).contains("Expected csv, text, json or pdf");
 
@@ -226,12 +233,12 @@ class NetworkWalkTest {
         assertThat(shop.text("#comparison")).contains("P0496-00");
         assertThat(fetched("csv?before=" + shop.attribute("#before-id", "data-id")))
                 .startsWith("change,module,code,meaning,detail");
+        String compared = fetched("json?before=" + shop.attribute("#before-id", "data-id"));
+        assertThat(compared).contains("\"comparison\"");
+        assertThat(Schemas.mistakes("sweep", compared)).isEmpty();
     }
 
     private static String fetched(String kind) {
-        return (String)
-                shop.browser.executeAsyncScript(
-                        "const done = arguments[1]; fetch('/jobs/' + arguments[0]).then(r => r.text()).then(t => done(t.startsWith('%PDF') ? t.slice(0, 5000) : t))",
-                        tech.job() + "/sweep/export/" + kind);
+        return shop.fetched("/jobs/" + tech.job() + "/sweep/export/" + kind);
     }
 }

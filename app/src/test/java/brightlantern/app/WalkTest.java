@@ -5,11 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
-import com.networknt.schema.InputFormat;
-import com.networknt.schema.SchemaRegistry;
-import com.networknt.schema.SpecificationVersion;
 import java.awt.image.BufferedImage;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -114,7 +110,7 @@ class WalkTest {
                 .contains("Clean and remake earth stud G12")
                 .contains("PROVEN")
                 .contains("Battery resistance, learned at each start");
-        assertThat(mistakes(fetched("report.json"))).isEmpty();
+        assertThat(Schemas.mistakes("report", fetched("report.json"))).isEmpty();
         aPictureStandsInTheReport();
         tech.stage("prove");
         shop.press("#close");
@@ -159,22 +155,8 @@ class WalkTest {
         assertThat(fetched("report/file.pdf")).startsWith("%PDF-").contains("/StructTreeRoot");
     }
 
-    /** What is wrong with a report by its published schema. */
-    private static List<String> mistakes(String report) throws IOException {
-        String schema = Files.readString(Path.of("src/main/resources/schemas/report.json"));
-        return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-                .getSchema(schema, InputFormat.JSON)
-                .validate(report, InputFormat.JSON)
-                .stream()
-                .map(e -> e.getInstanceLocation() + ": " + e.getMessage())
-                .toList();
-    }
-
     private String fetched(String report) {
-        return (String)
-                shop.browser.executeAsyncScript(
-                        "const done = arguments[1]; fetch('/jobs/' + arguments[0]).then(r => r.text()).then(t => done(t.startsWith('%PDF') ? t.slice(0, 5000) : t))",
-                        tech.job() + "/prove/" + report);
+        return shop.fetched("/jobs/" + tech.job() + "/prove/" + report);
     }
 
     @Test

@@ -220,6 +220,15 @@ final class Workshop implements AutoCloseable {
         return !browser.findElements(By.cssSelector(css)).isEmpty();
     }
 
+    /** What a page answers, fetched by who is signed in; of a paper only its beginning. */
+    String fetched(String path) {
+        return (String)
+                browser.executeAsyncScript(
+                        "const done = arguments[1]; fetch(arguments[0]).then(r => r.text())"
+                                + ".then(t => done(t.startsWith('%PDF') ? t.slice(0, 5000) : t))",
+                        path);
+    }
+
     String text(String css) {
         return until(css, b -> first(b, css).getText());
     }

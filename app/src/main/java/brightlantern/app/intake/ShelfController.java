@@ -13,7 +13,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -148,13 +147,5 @@ class ShelfController {
         flash.addFlashAttribute(
                 "notice", shelf.forget(origin) + " cases from " + origin + " were forgotten.");
         return "redirect:/shelf";
-    }
-
-    /** What a file of cases is made of (JSON Schema 2020-12). */
-    @GetMapping("/schemas/cases")
-    ResponseEntity<byte[]> schema() throws IOException {
-        return ResponseEntity.ok()
-                .contentType(MediaType.valueOf("application/schema+json"))
-                .body(new ClassPathResource("schemas/cases.json").getContentAsByteArray());
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.app.page;
 
+import brightlantern.app.job.Workshops;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
@@ -7,6 +8,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.Base64;
 import java.util.Map;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.MediaType;
@@ -22,10 +24,20 @@ public class Pdf {
 
     private final ITemplateEngine templates;
     private final Format format;
+    private final Workshops workshops;
 
-    Pdf(ITemplateEngine templates, Format format) {
+    Pdf(ITemplateEngine templates, Format format, Workshops workshops) {
         this.templates = templates;
         this.format = format;
+        this.workshops = workshops;
+    }
+
+    /** The workshop's logo as it stands in a page; empty without one. */
+    public String logo() {
+        return workshops
+                .logo()
+                .map(l -> "data:image/jpeg;base64," + Base64.getEncoder().encodeToString(l))
+                .orElse("");
     }
 
     /** All that a sheet says must be in the file; its letters too. */
@@ -38,6 +50,8 @@ public class Pdf {
     }
 
     /**
+     * A template on paper, which finds the workshop and its logo beside what it is given.
+     *
      * @param fileName without its ending
      * @throws IOException when the paper cannot be written
      */
@@ -46,6 +60,8 @@ public class Pdf {
         Context context = new Context();
         context.setVariables(variables);
         context.setVariable("format", format);
+        context.setVariable("workshop", workshops.get());
+        context.setVariable("logo", logo());
         String html = templates.process(template, context);
         ByteArrayOutputStream pdf = new ByteArrayOutputStream();
         try (BatikSVGDrawer drawings = new BatikSVGDrawer()) {

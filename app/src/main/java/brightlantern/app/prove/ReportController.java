@@ -13,7 +13,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -70,9 +69,8 @@ class ReportController {
         all.put("curves", maker.curves(context));
         all.put("whom", whom);
         all.put("pictures", shown);
-        all.put(
-                "logo",
-                workshops.logo().map(l -> ReportPictures.inline("image/jpeg", l)).orElse(""));
+        all.put("workshop", workshops.get());
+        all.put("logo", pdf.logo());
         all.put("signature", signatures.of(id).orElse(null));
         all.put(
                 "signed",
@@ -103,14 +101,6 @@ class ReportController {
                 .contentType(MediaType.APPLICATION_JSON)
                 .header("Content-Disposition", "attachment; filename=\"job-" + id + ".json\"")
                 .body(json.pretty(data));
-    }
-
-    /** What a report as data is made of (JSON Schema 2020-12). */
-    @GetMapping("/schemas/report")
-    ResponseEntity<byte[]> schema() throws IOException {
-        return ResponseEntity.ok()
-                .contentType(MediaType.valueOf("application/schema+json"))
-                .body(new ClassPathResource("schemas/report.json").getContentAsByteArray());
     }
 
     @GetMapping("/jobs/{id}/prove/report.pdf")

@@ -1,5 +1,6 @@
 package brightlantern.app.sweep;
 
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
 import brightlantern.core.signal.Units;
@@ -18,7 +19,12 @@ import java.util.Locale;
  * @param heights where a round distance stands
  */
 record OdometerChart(
-        List<Tick> years, List<Tick> heights, List<Dot> dots, List<Span> spans, double shownY) {
+        List<Tick> years,
+        List<Tick> heights,
+        List<Dot> dots,
+        List<Span> spans,
+        double shownY,
+        String unit) {
     static final int WIDTH = 860;
     static final int HEIGHT = 260;
     private static final int LEFT = 70;
@@ -42,9 +48,11 @@ record OdometerChart(
     /**
      * @param now seconds since 1970
      * @param shown km on the odometer
-     * @param unit of the distances beside it
+     * @param units in which whoever asks reads
      */
-    static OdometerChart of(OdometerCheck.Verdict verdict, double now, double shown, String unit) {
+    static OdometerChart of(
+            OdometerCheck.Verdict verdict, double now, double shown, UnitChoices units) {
+        String unit = units.unit("km");
         double first = now - YEAR_SECONDS;
         double most = Math.max(1, shown);
         for (OdometerCheck.Row row : verdict.rows()) {
@@ -61,7 +69,8 @@ record OdometerChart(
             if (!Double.isFinite(row.leastKm())) {
                 continue;
             }
-            String told = row.record().name() + ": " + row.says().words() + ". " + row.why();
+            String told =
+                    units.read(row.record().name() + ": " + row.says().words() + ". " + row.why());
             String tone = tone(row.says());
             if (dated(row.record())) {
                 dots.add(
@@ -86,7 +95,12 @@ record OdometerChart(
             }
         }
         return new OdometerChart(
-                years(scale, first, now), heights(scale, most, unit), dots, spans, scale.y(shown));
+                years(scale, first, now),
+                heights(scale, most, unit),
+                dots,
+                spans,
+                scale.y(shown),
+                unit);
     }
 
     private static boolean dated(MileageRecord record) {

@@ -1,7 +1,6 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.job.Findings;
-import brightlantern.app.job.Json;
 import brightlantern.app.job.Sweeps;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
@@ -32,7 +31,6 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class OdometerController {
     private static final int VIN = 0xF190;
     static final String CLOCK = "clock";
-    private static final String ABOUT = "odometer";
 
     /** Finding with the outcomes honest and set-back. */
     static final String FINDING = "odometer";
@@ -41,35 +39,25 @@ class OdometerController {
     private final Sweeps sweeps;
     private final Findings findings;
     private final UnitChoices units;
-    private final Json json;
+    private final OdometerChecks checks;
 
     OdometerController(
-            JobPages pages, Sweeps sweeps, Findings findings, UnitChoices units, Json json) {
+            JobPages pages,
+            Sweeps sweeps,
+            Findings findings,
+            UnitChoices units,
+            OdometerChecks checks) {
         this.pages = pages;
         this.sweeps = sweeps;
         this.findings = findings;
         this.units = units;
-        this.json = json;
-    }
-
-    /** What was read and made of it; kept with its finding, so that the page opens with it. */
-    record Check(double shown, double now, OdometerCheck.Verdict verdict, List<String> troubles) {}
-
-    Optional<Check> newest(long id) {
-        List<Findings.Finding> all = findings.of(id);
-        for (int i = all.size() - 1; i >= 0; i--) {
-            Findings.Finding f = all.get(i);
-            if (f.about().equals(ABOUT)) {
-                return Optional.of(json.read(f.detail(), Check.class));
-            }
-        }
-        return Optional.empty();
+        this.checks = checks;
     }
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
         JobPages.Context context = pages.fill(id, "sweep", model);
-        Check check = newest(id).orElse(null);
+        OdometerChecks.Check check = checks.newest(id).orElse(null);
         model.addAttribute("possible", !context.description().mileage().isEmpty());
         model.addAttribute("check", check);
         model.addAttribute(
@@ -79,14 +67,14 @@ class OdometerController {
                         : context.description().mileage().isEmpty()
                                 ? "The description of this vehicle names no records of distance or hours."
                                 : "Is the mileage true? Read all that the modules know of it.");
-        model.addAttribute("rows", check == null ? List.of() : OdometerRows.rows(context, check));
+        model.addAttribute(
+                "rows", check == null ? List.of() : OdometerRows.rows(context, check, units));
         model.addAttribute("troubles", check == null ? List.of() : check.troubles());
         model.addAttribute(
                 "chart",
                 check == null
                         ? null
-                        : OdometerChart.of(
-                                check.verdict(), check.now(), check.shown(), units.unit("km")));
+                        : OdometerChart.of(check.verdict(), check.now(), check.shown(), units));
         return "sweep/odometer";
     }
 
@@ -133,8 +121,8 @@ class OdometerController {
                                         ? Optional.of(true)
                                         : Optional.empty(),
                 OdometerRows.outcome(d, verdict),
-                new Check(shown, now, verdict, troubles),
-                ABOUT);
+                new OdometerChecks.Check(shown, now, verdict, troubles),
+                OdometerChecks.ABOUT);
         return "redirect:/jobs/" + id + "/sweep/odometer";
     }
 

@@ -1,6 +1,7 @@
 package brightlantern.app.sweep;
 
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.odometer.MileageRecord;
 import brightlantern.core.odometer.OdometerCheck;
@@ -32,7 +33,8 @@ final class OdometerRows {
             String from,
             String width) {}
 
-    static List<Row> rows(JobPages.Context context, OdometerController.Check check) {
+    /** One for each record, in the units in which whoever asks reads. */
+    static List<Row> rows(JobPages.Context context, OdometerChecks.Check check, UnitChoices units) {
         double most =
                 check.verdict().rows().stream()
                         .filter(r -> Double.isFinite(r.mostKm()))
@@ -45,7 +47,7 @@ final class OdometerRows {
                 new Row(
                         "Shown by the odometer",
                         "",
-                        km(check.shown()),
+                        units.read(km(check.shown())),
                         "now",
                         "",
                         "",
@@ -65,7 +67,7 @@ final class OdometerRows {
                                     .map(ControlModule::name)
                                     .orElse(record.module()),
                             record.kind() == MileageRecord.Kind.DISTANCE
-                                    ? km(record.value())
+                                    ? units.read(km(record.value()))
                                     : String.format(
                                             Locale.ROOT,
                                             "%,.0f %s",
@@ -82,7 +84,7 @@ final class OdometerRows {
                                 case AGREES -> "holds";
                                 default -> "soft";
                             },
-                            r.why(),
+                            units.read(r.why()),
                             known ? figure(from * scale) : "0",
                             known ? figure(Math.max(2, (r.mostKm() - from) * scale)) : "0"));
         }
