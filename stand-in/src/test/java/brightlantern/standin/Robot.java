@@ -47,6 +47,8 @@ final class Robot {
     private static final double OWN_SHARE = 0.015;
 
     private static final double METER_NOISE = 0.004;
+    private static final double ENGINE_STOPS_SECONDS = 1;
+
     private static final double OHM_NOISE = 0.01;
 
     /** A sweep asks each module so often, a roll call so often. */
@@ -280,6 +282,13 @@ final class Robot {
         if (g.isToldByValue()) {
             return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
                     .id();
+        }
+        if (g.isOff() && v.simulation().running()) {
+            // what the engine makes goes off with it
+            v.driver(v.simulation().driver().key(0));
+            v.live(ENGINE_STOPS_SECONDS);
+            v.driver(v.simulation().driver().key(2));
+            v.live(ENGINE_STOPS_SECONDS);
         }
         if (!g.made().isEmpty()) {
             c.set(g.made(), true);
