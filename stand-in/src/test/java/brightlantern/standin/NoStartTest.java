@@ -30,9 +30,7 @@ class NoStartTest {
     @ParameterizedTest(name = "{0}: {1}")
     @CsvSource({
         "oriel-heron, F47, '', no-crank, Fuse F47",
-        "tamarack-portage, W-starter-solenoid, '', no-crank, Wire red-grey 2.5",
         "oriel-finch, W-crank-sensor, turns, no-start, Wire green 0.5",
-        "tamarack-portage, crank-sensor, turns, no-start, Crank sensor",
         "quillon-ember, K45, turns, no-start, Relay K45",
         "stonebarrow-wl9, F45, turns, no-start, Fuse F45",
         "velmont-cairn, F50, turns, no-start, Fuse F50",
