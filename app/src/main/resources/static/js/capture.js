@@ -209,6 +209,31 @@ function pin(t) {
   tell();
 }
 
+// marks stand where somebody set them, with their numbers as the table below has them
+function flags(ctx, bottom) {
+  ctx.textAlign = 'center';
+  picture.marks.forEach((mark, n) => {
+    const at = x(mark.seconds);
+    if (at < LEFT || at > LEFT + width()) return;
+    ctx.strokeStyle = colour('--violet');
+    ctx.beginPath();
+    ctx.moveTo(at, NAME + 4);
+    ctx.lineTo(at, bottom);
+    ctx.stroke();
+    ctx.fillStyle = colour('--violet');
+    ctx.fillRect(at - 10, 2, 20, NAME);
+    ctx.fillStyle = colour('--sheet');
+    ctx.fillText(String(n + 1), at, NAME - 3);
+  });
+}
+
+// what happened at the line is written in words
+function mark() {
+  if (cursor === null) return;
+  document.getElementById('mark-at').value = cursor.toFixed(4);
+  document.getElementById('mark-words').focus();
+}
+
 function upright(ctx, t, bottom, dashes) {
   ctx.strokeStyle = colour('--coral');
   ctx.setLineDash(dashes);
@@ -238,6 +263,7 @@ function draw() {
   }
   ruler(ctx, bottom);
   times(ctx, bottom + RULER - 2);
+  flags(ctx, bottom);
   if (pinned !== null) upright(ctx, pinned, bottom, [5, 4]);
   if (cursor !== null) upright(ctx, cursor, bottom, []);
 }
@@ -299,6 +325,7 @@ canvas.addEventListener('keydown', event => {
   const does = {
     ',': () => led(-0.01),
     '.': () => led(0.01),
+    m: mark,
     p: () => cursor !== null && pin(cursor),
     Escape: () => pinned !== null && pin(pinned),
     ArrowLeft: () => shift(-0.1),

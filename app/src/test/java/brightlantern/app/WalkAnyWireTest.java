@@ -462,7 +462,7 @@ class WalkAnyWireTest {
         assertThat(shop.text("main")).contains("1 lane, 40 ms, 100 samples a second");
     }
 
-    /** From a pinned line to another, by keys; and a lane that goes up, smoothed. */
+    /** From a pinned line to another, by keys; a lane that goes up, smoothed; and a mark. */
     private static void measuredAndPutInOrder() {
         shop.one("#capture[data-ready]");
         WebElement drawing = shop.one("#drawing");
@@ -477,6 +477,17 @@ class WalkAnyWireTest {
         shop.click("#switches [aria-label='Intake pulls: further up']");
         assertThat(shop.text("#switches > :first-child")).contains("Intake pulls");
         shop.choose("#switches [aria-label='Intake pulls: smoothed']", "25");
+        drawing.sendKeys("m");
+        shop.type("#mark-words", "the connector was moved");
+        shop.press("#mark-form button");
+        assertThat(shop.text("#marks")).contains("the connector was moved");
+        shop.one("#capture[data-ready]");
+        shop.type("#mark-at", "1e9");
+        shop.type("#mark-words", "later than its end");
+        shop.press("#mark-form button");
+        assertThat(shop.text(".error[role=alert]")).contains("expected seconds from 0 to");
+        shop.press("#marks form button");
+        assertThat(shop.has("#marks")).isFalse();
     }
 
     /**

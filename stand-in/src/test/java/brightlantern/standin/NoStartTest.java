@@ -56,7 +56,11 @@ class NoStartTest {
         assertThat(starts(v)).isEqualTo(does);
 
         Robot robot = new Robot(v, RANDOM);
-        List<Evidence> told = robot.told(broken);
+        // what the driver says first is all that anybody codes
+        List<Evidence> told =
+                robot.told(
+                        new Breaker.Broken(
+                                part, broken.truth(), broken.complaint(), List.of(symptom)));
         Robot.Ended ended = robot.follow(YARD.reasoners(vehicle), told);
         assertThat(ended.ranking().sentence())
                 .as("%s after %s", broken, ended.found())

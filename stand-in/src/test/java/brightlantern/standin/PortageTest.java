@@ -197,7 +197,7 @@ class PortageTest {
                 new UdsClient(
                         connection,
                         new LogicalAddress(description.module("glow").orElseThrow().address()),
-                        UdsTimings.STANDARD.withP2(Duration.ofMillis(300)));
+                        UdsTimings.STANDARD.withP2(Duration.ofSeconds(1)));
         van.module("glow").behave(UdsModule.Behaviour.SILENT);
         assertThatThrownBy(() -> glow.read(0xF190)).isInstanceOf(SilenceException.class);
         van.module("glow").behave(UdsModule.Behaviour.NONSENSE);

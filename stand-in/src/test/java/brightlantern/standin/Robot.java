@@ -318,6 +318,13 @@ final class Robot {
                 Reasoners.written(v.description()).stream()
                         .flatMap(k -> k.codes().keySet().stream())
                         .collect(Collectors.toSet());
+        Set<String> present =
+                v.description().codes().stream()
+                        .map(Code::code)
+                        .filter(c -> stored.contains(Dtc.parse(c).number()))
+                        .collect(Collectors.toSet());
+        spoken.addAll(
+                Reasoners.askedAfter(v.description(), Set.copyOf(broken.symptoms()), present));
         Set<String> misses =
                 v.description().modules().stream()
                         .map(ControlModule::missed)

@@ -36,13 +36,19 @@ class CaptureViewController {
     private final Captures captures;
     private final CaptureJudge judge;
     private final UnitChoices units;
+    private final CaptureMarks marks;
 
     CaptureViewController(
-            JobPages pages, Captures captures, CaptureJudge judge, UnitChoices units) {
+            JobPages pages,
+            Captures captures,
+            CaptureJudge judge,
+            UnitChoices units,
+            CaptureMarks marks) {
         this.pages = pages;
         this.captures = captures;
         this.judge = judge;
         this.units = units;
+        this.marks = marks;
     }
 
     private Captures.Head head(long jobId, long captureId) {
@@ -70,6 +76,7 @@ class CaptureViewController {
                         captures.of(id).stream().filter(h -> h.id() != captureId).toList(),
                         beside));
         model.addAttribute("beside", beside);
+        model.addAttribute("marks", marks.of(captureId));
         return "capture/capture";
     }
 
@@ -112,6 +119,7 @@ class CaptureViewController {
         all.put("to", end * capture.interval());
         all.put("length", capture.seconds());
         all.put("lanes", lanes);
+        all.put("marks", marks.of(captureId));
         Optional<Cylinders> cylinders = context.description().cylinders();
         boolean byFiring = capture.lane(LaneRole.FIRST_CYLINDER).isPresent();
         all.put(

@@ -88,6 +88,8 @@ class SweepFindings {
                                                                 !Reasoners.isDerived(s)
                                                                         || stored.contains(c)))
                         .collect(Collectors.toSet());
+        spoken.addAll(
+                Reasoners.askedAfter(description, Set.copyOf(context.job().symptoms()), stored));
         if (network.suspected(context, sweep).isEmpty()) {
             // a lead code that nobody described speaks for something not on the list; who misses
             // whom is weighed with what was heard of the network

@@ -1,8 +1,10 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -16,6 +18,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Reasoners for one kind of vehicle. Of the hundreds of parts in its circuits only those are
@@ -60,12 +63,47 @@ public final class Reasoners {
     /** Ids of the circuits with gauges of which evidence tells something wrong, or a reading. */
     Set<String> inQuestion(List<Evidence> evidence) {
         Set<String> ids = new TreeSet<>();
+        Set<String> needed =
+                evidence.stream()
+                        .flatMap(e -> neededBy(description, e))
+                        .collect(Collectors.toSet());
         for (Circuit c : description.circuits()) {
-            if (!c.gauges().isEmpty() && evidence.stream().anyMatch(e -> speaksOf(e, c))) {
+            boolean spoken = evidence.stream().anyMatch(e -> speaksOf(e, c));
+            boolean missed = c.gauges().stream().anyMatch(g -> needed.contains(g.id()));
+            if (!c.gauges().isEmpty() && (spoken || missed)) {
                 ids.add(c.id());
             }
         }
         return ids;
+    }
+
+    /**
+     * Gauges of what the engine needs to turn or to run, where it is told that it does not. That it
+     * burns badly in a cylinder has many causes; those in its circuits set codes of their own.
+     */
+    private static Stream<String> neededBy(VehicleDescription d, Evidence piece) {
+        List<Need> needs = d.wiring().needs();
+        Set<Need.What> missed =
+                needs.stream()
+                        .filter(n -> n.what() != Need.What.BURNING)
+                        .filter(n -> isMissed(n, piece))
+                        .map(Need::what)
+                        .collect(Collectors.toSet());
+        // one of which no cylinder burns does not run either
+        if (missed.contains(Need.What.RUNNING)) {
+            missed.add(Need.What.BURNING);
+        }
+        return needs.stream()
+                .filter(n -> missed.contains(n.what()))
+                .flatMap(n -> n.gauges().stream());
+    }
+
+    private static boolean isMissed(Need need, Evidence piece) {
+        return piece instanceof Evidence.SymptomTold told
+                ? told.symptomId().equals(need.symptom())
+                : piece instanceof Evidence.CodeSeen code
+                        && code.present()
+                        && need.codes().contains(code.code());
     }
 
     private static boolean speaksOf(Evidence piece, Circuit circuit) {
@@ -132,9 +170,36 @@ public final class Reasoners {
                 g.bands().forEach(b -> set.add(b.code()));
             }
         }
+        d.wiring().needs().stream()
+                .filter(n -> n.what() != Need.What.BURNING)
+                .forEach(n -> told.add(n.symptom()));
         return told.containsAll(symptoms)
                 && set.containsAll(codes)
                 && !(symptoms.isEmpty() && codes.isEmpty());
+    }
+
+    /**
+     * Codes that modules set by what they see at the pins of what the engine needs to do what it
+     * does not do: here it tells as well that one of them is not stored.
+     *
+     * @param symptoms that were told
+     * @param codes that are stored
+     */
+    public static Set<String> askedAfter(
+            VehicleDescription d, Set<String> symptoms, Set<String> codes) {
+        Set<String> needed =
+                Stream.concat(
+                                symptoms.stream().map(Evidence.SymptomTold::new),
+                                codes.stream().map(c -> new Evidence.CodeSeen(c, true)))
+                        .flatMap(e -> neededBy(d, e))
+                        .collect(Collectors.toSet());
+        return d.circuits().stream()
+                .flatMap(c -> c.gauges().stream())
+                .filter(g -> needed.contains(g.id()))
+                .flatMap(g -> g.bands().stream())
+                .map(Band::code)
+                .filter(c -> !c.isEmpty())
+                .collect(Collectors.toSet());
     }
 
     /** Findings that may be entered: those that are written, and those of circuits in question. */
