@@ -12,6 +12,7 @@ import brightlantern.core.reason.Standing;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Place;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
 import java.time.Instant;
@@ -131,10 +132,12 @@ class ProofBench {
 
         Used used(Set<String> codes, Set<String> symptoms) {
             if (world == World.CIRCUITS) {
+                Circuits circuits = v.simulation().circuits().orElseThrow();
                 Set<String> wrong =
-                        v.simulation().circuits().orElseThrow().used(v::report).stream()
+                        circuits.used(v::report).stream()
                                 .map(g -> "circuit-" + g.id())
                                 .collect(Collectors.toSet());
+                circuits.unmet(d.wiring().needs()).forEach(n -> wrong.add(n.symptom()));
                 Set<String> away =
                         robot.swept().stream()
                                 .map(e -> ((Evidence.CodeSeen) e).code())
