@@ -7,6 +7,7 @@ import brightlantern.core.suspect.Symptom;
 import brightlantern.standin.network.NetworkBreaker;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EverydayUse;
 import brightlantern.standin.plant.Part;
 import java.util.ArrayList;
 import java.util.List;
@@ -243,13 +244,14 @@ public final class Breaker {
 
     private Optional<Broken> inCircuit(Part.Failure failure, double size) {
         Circuits circuits = vehicle.simulation().circuits().orElseThrow();
+        EverydayUse use = new EverydayUse(circuits);
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
-        List<Gauge> already = circuits.used(vehicle::report);
+        List<Gauge> already = use.used(vehicle::report);
         List<Need> needs = vehicle.description().wiring().needs();
-        List<Need> missed = circuits.unmet(needs);
+        List<Need> missed = use.unmet(needs);
         vehicle.simulation().fail(VehicleSimulation.CIRCUITS, failure.mode(), failure.of(), size);
-        List<Gauge> wrong = new ArrayList<>(circuits.used(vehicle::report));
+        List<Gauge> wrong = new ArrayList<>(use.used(vehicle::report));
         wrong.removeAll(already);
         vehicle.simulation().driver(before);
         if (wrong.isEmpty()) {
@@ -258,14 +260,14 @@ public final class Breaker {
         }
         List<String> says = new ArrayList<>();
         List<String> symptoms = new ArrayList<>();
-        for (Need n : circuits.unmet(needs)) {
+        for (Need n : use.unmet(needs)) {
             if (!missed.contains(n) && !symptoms.contains(n.symptom())) {
                 says.add(says(n.what(), circuits.isAnyLoose()));
                 symptoms.add(n.symptom());
             }
         }
         for (Gauge g : wrong.stream().filter(Gauge::told).toList()) {
-            says.add(circuits.complaint(g));
+            says.add(use.complaint(g));
             symptoms.add(CircuitSuspects.PREFIX + g.id());
         }
         return Optional.of(

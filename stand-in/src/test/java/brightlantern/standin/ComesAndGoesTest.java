@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
+import brightlantern.standin.plant.EverydayUse;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -25,14 +26,14 @@ class ComesAndGoesTest {
         circuits.fail("loose", "C-X83.1", 1);
         circuits.fail("series", "C-X83.2", 5000);
         assertThat(circuits.hands().pins("X83")).startsWith("Pin 2");
-        circuits.used(v::report);
+        new EverydayUse(circuits).used(v::report);
         assertThat(circuits.hands().pins("X83")).startsWith("Pin 2");
         circuits.mend("C-X83.2");
         assertThat(circuits.hands().pins("X83")).as("it holds loosely").startsWith("Pin 1");
         assertThat(circuits.hands().jumps("X83")).isTrue();
         circuits.mend("C-X83.1");
         assertThat(circuits.hands().pins("X83")).contains("clean and tight");
-        assertThat(circuits.used(v::report)).isEmpty();
+        assertThat(new EverydayUse(circuits).used(v::report)).isEmpty();
     }
 
     @ParameterizedTest(name = "{0}: {1}")
@@ -66,12 +67,12 @@ class ComesAndGoesTest {
                 .contains("comes and goes is the cause");
 
         var circuits = v.simulation().circuits().orElseThrow();
-        assertThat(circuits.used(v::report)).as("nothing was mended").isNotEmpty();
+        assertThat(new EverydayUse(circuits).used(v::report)).as("nothing was mended").isNotEmpty();
         Suspect suspect =
                 v.description()
                         .suspect(ended.ranking().standings().get(0).suspectId())
                         .orElseThrow();
         v.repair(suspect.repair().id());
-        assertThat(circuits.used(v::report)).isEmpty();
+        assertThat(new EverydayUse(circuits).used(v::report)).isEmpty();
     }
 }

@@ -14,6 +14,7 @@ import brightlantern.core.suspect.Place;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EverydayUse;
 import brightlantern.standin.plant.Part;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -134,10 +135,13 @@ class ProofBench {
             if (world == World.CIRCUITS) {
                 Circuits circuits = v.simulation().circuits().orElseThrow();
                 Set<String> wrong =
-                        circuits.used(v::report).stream()
-                                .map(g -> "circuit-" + g.id())
-                                .collect(Collectors.toSet());
-                circuits.unmet(d.wiring().needs()).forEach(n -> wrong.add(n.symptom()));
+                        new EverydayUse(circuits)
+                                .used(v::report).stream()
+                                        .map(g -> "circuit-" + g.id())
+                                        .collect(Collectors.toSet());
+                new EverydayUse(circuits)
+                        .unmet(d.wiring().needs())
+                        .forEach(n -> wrong.add(n.symptom()));
                 Set<String> away =
                         robot.swept().stream()
                                 .map(e -> ((Evidence.CodeSeen) e).code())

@@ -26,6 +26,7 @@ import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EverydayUse;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -372,7 +373,7 @@ final class Robot {
     List<Evidence> swept() {
         Circuits c = v.simulation().circuits().orElseThrow();
         List<Evidence> all = new ArrayList<>();
-        List<Gauge> wrong = c.used(v::report);
+        List<Gauge> wrong = new EverydayUse(c).used(v::report);
         for (Circuit circuit : v.description().circuits()) {
             for (Gauge g : circuit.gauges()) {
                 g.bands().stream()

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.reason.SensorWalk;
 import brightlantern.core.suspect.Suspect;
+import brightlantern.standin.plant.EverydayUse;
 import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -59,7 +60,8 @@ class SensorsTest {
         assertThat(suspect.effect().flatMap(e -> e.part())).contains(part);
 
         v.repair(suspect.repair().id());
-        assertThat(v.simulation().circuits().orElseThrow().used(v::report)).isEmpty();
+        assertThat(new EverydayUse(v.simulation().circuits().orElseThrow()).used(v::report))
+                .isEmpty();
     }
 
     private static String word(String mode) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
+import brightlantern.standin.plant.EverydayUse;
 import brightlantern.standin.plant.Part;
 import java.util.List;
 import java.util.Random;
@@ -47,14 +48,14 @@ class StaysOnTest {
                 .as("%s after %s", broken, ended.found())
                 .contains(part + " stays closed");
         Circuits circuits = v.simulation().circuits().orElseThrow();
-        assertThat(circuits.used(v::report)).as("nothing was mended").isNotEmpty();
+        assertThat(new EverydayUse(circuits).used(v::report)).as("nothing was mended").isNotEmpty();
         v.repair(
                 v.description()
                         .suspect(ended.ranking().standings().get(0).suspectId())
                         .orElseThrow()
                         .repair()
                         .id());
-        assertThat(circuits.used(v::report)).isEmpty();
+        assertThat(new EverydayUse(circuits).used(v::report)).isEmpty();
     }
 
     /** A meter on ohms tells the part from all that leads to it. */

@@ -25,6 +25,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.function.DoubleSupplier;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 
 /**
@@ -323,40 +324,9 @@ public final class Circuits implements Part {
         return BrokenParts.told(mode, size);
     }
 
-    private void shaken(boolean now) {
-        if (broken.isAnyLoose()) {
-            broken.shake(now);
-            solveAgain();
-        }
-    }
-
     private void solveAgain() {
         changes++;
         all.values().forEach(LiveCircuit::solveAgain);
-    }
-
-    /**
-     * Uses everything once, as somebody does in a day, and looks at it; what was not well, as far
-     * as a driver or a module notices it.
-     */
-    public synchronized List<Gauge> used(Watcher watcher) {
-        Set<String> before = Set.copyOf(set);
-        set.removeIf(id -> !Setting.unplugs(id));
-        changes++;
-        List<Gauge> wrong = new ArrayList<>(wrong(Gauge::isOff));
-        settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
-        changes++;
-        shaken(true);
-        wrong.addAll(wrong(g -> g.isNoticed() && !g.isOff()));
-        looked(watcher);
-        shaken(false);
-        if (broken.isAnyLoose()) {
-            looked(watcher);
-        }
-        set.clear();
-        set.addAll(before);
-        changes++;
-        return wrong;
     }
 
     /**
@@ -383,68 +353,50 @@ public final class Circuits implements Part {
         return out;
     }
 
-    /**
-     * What an engine cannot do while all that can be switched on is on, and what is loose is moved.
-     */
-    public synchronized List<Need> unmet(List<Need> needs) {
+    /** What is on a sheet, with what it comes to now. */
+    record Shown(Gauge gauge, LiveCircuit on, Band band) {}
+
+    /** All gauges of such a kind, as they are now. */
+    List<Shown> shown(Predicate<Gauge> which) {
+        List<Shown> shown = new ArrayList<>();
+        for (LiveCircuit its : all.values()) {
+            its.circuit().gauges().stream()
+                    .filter(which)
+                    .forEach(g -> shown.add(new Shown(g, its, g.at(share(its, g)))));
+        }
+        return shown;
+    }
+
+    /** Lets something happen with these switched on and no others, and leaves all as it was. */
+    <T> T with(Set<String> on, Supplier<T> what) {
         Set<String> before = Set.copyOf(set);
-        set.clear();
-        settings().keySet().stream().filter(s -> !Setting.unplugs(s)).forEach(set::add);
-        shaken(true);
+        set.removeIf(id -> !Setting.unplugs(id));
+        set.addAll(on);
         changes++;
-        List<Need> unmet = Need.unmet(needs, out(needs));
-        shaken(false);
+        T came = what.get();
         set.clear();
         set.addAll(before);
         changes++;
-        return unmet;
+        return came;
+    }
+
+    /** The same while what is loose is moved. */
+    <T> T moved(Supplier<T> what) {
+        shaken(true);
+        T came = what.get();
+        shaken(false);
+        return came;
+    }
+
+    private void shaken(boolean now) {
+        if (broken.isAnyLoose()) {
+            broken.shake(now);
+            solveAgain();
+        }
     }
 
     /** Whether something of it comes and goes. */
     public synchronized boolean isAnyLoose() {
         return broken.isAnyLoose();
-    }
-
-    /** What is not well, as far as a driver or a module notices it. */
-    private List<Gauge> wrong(Predicate<Gauge> which) {
-        List<Gauge> wrong = new ArrayList<>();
-        for (LiveCircuit its : all.values()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (which.test(g)) {
-                    Band band = g.at(share(its, g));
-                    if (!band.well() && (g.told() || !band.code().isEmpty())) {
-                        wrong.add(g);
-                    }
-                }
-            }
-        }
-        return wrong;
-    }
-
-    /** For as long as its modules need to believe what they see. */
-    private void looked(Watcher watcher) {
-        for (double t = 0;
-                t <= PinWatch.SET_SECONDS + PinWatch.LOOK_SECONDS;
-                t += PinWatch.LOOK_SECONDS) {
-            watch(PinWatch.LOOK_SECONDS, watcher);
-        }
-    }
-
-    /** How a driver tells of what does not work. */
-    public synchronized String complaint(Gauge g) {
-        shaken(true);
-        LiveCircuit its =
-                all.values().stream()
-                        .filter(i -> i.circuit().gauges().contains(g))
-                        .findFirst()
-                        .orElseThrow();
-        String under = its.circuit().setting(g.made()).map(s -> ", " + s.name()).orElse("");
-        set.add(g.made());
-        changes++;
-        String state = g.at(share(its, g)).name();
-        set.remove(g.made());
-        changes++;
-        shaken(false);
-        return g.name() + " " + state + under + (broken.isAnyLoose() ? ", now and then." : ".");
     }
 }

@@ -46,7 +46,11 @@ class CircuitsTest {
     void worksAsBuiltAndEveryBreakIsNoticed(String id) {
         StandInVehicle v = vehicle(id);
         Circuits c = v.simulation().circuits().orElseThrow();
-        assertThat(c.used((module, code, failed) -> assertThat(failed).as(code).isFalse()))
+        assertThat(
+                        new EverydayUse(c)
+                                .used(
+                                        (module, code, failed) ->
+                                                assertThat(failed).as(code).isFalse()))
                 .isEmpty();
         Random random = new Random(id.hashCode());
         for (int i = 0; i < 12; i++) {
@@ -54,7 +58,9 @@ class CircuitsTest {
                     new Breaker(v).breakSomething(new Breaker(v).inCircuits(), random, false);
             assertThat(broken.complaint()).isNotBlank();
             new Breaker(v).breakable().forEach(f -> c.mend(f.of()));
-            assertThat(c.used((module, code, failed) -> {})).as(broken.truth()).isEmpty();
+            assertThat(new EverydayUse(c).used((module, code, failed) -> {}))
+                    .as(broken.truth())
+                    .isEmpty();
         }
     }
 
@@ -96,9 +102,11 @@ class CircuitsTest {
         assertThat(c.hands().behind("F65")).isEqualTo(Shorts.Glow.DARK);
         assertThat(c.hands().along(failure.of())).isEqualTo(Along.RUBBED);
         v.repair("repair-circuit-F64");
-        assertThat(c.used((m, code, failed) -> {})).as("a new fuse alone").isNotEmpty();
+        assertThat(new EverydayUse(c).used((m, code, failed) -> {}))
+                .as("a new fuse alone")
+                .isNotEmpty();
         v.repair("repair-circuit-" + failure.of() + "-shorted");
-        assertThat(c.used((m, code, failed) -> {})).isEmpty();
+        assertThat(new EverydayUse(c).used((m, code, failed) -> {})).isEmpty();
         assertThat(c.hands().along(failure.of())).isEqualTo(Along.CLEAN);
         assertThatThrownBy(() -> c.hands().behind("F999")).hasMessageContaining("F999");
         assertThatThrownBy(() -> c.hands().along("W-none")).hasMessageContaining("W-none");
