@@ -6,6 +6,7 @@ import brightlantern.app.demo.DemoLauncher;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import java.awt.image.BufferedImage;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -103,7 +104,10 @@ class WalkTest {
         assertThat(shop.text("#answer")).as("%s", shop.text("main")).startsWith("Proven");
         assertThat(shop.browser.findElements(By.cssSelector("#proof tr[data-state=PROVEN]")))
                 .hasSizeGreaterThanOrEqualTo(7);
-        assertThat(fetched("report.pdf")).startsWith("%PDF-");
+        assertThat(paper("report.pdf"))
+                .containsSubsequence(
+                        "Report of job", "The complaint", "What was wrong", "What was done")
+                .containsPattern("VIN ZZ\\w{15}, .+ Brought in \\d");
         assertThat(fetched("report.json"))
                 .contains("\"format\" : \"bright-lantern-report-3\"")
                 .contains("\"name\" : \"Larkspur Yard\"")
@@ -117,7 +121,33 @@ class WalkTest {
         shop.go("/shelf");
         assertThat(shop.text("main"))
                 .contains("Earth stud G12 corroded")
-                .contains("Clean and remake earth stud G12");
+                .contains("Clean and remake earth stud G12")
+                .contains("Earth stud G12 before it was cleaned");
+        theCaseGoesToAnotherWorkshopWithItsPicture();
+    }
+
+    private void theCaseGoesToAnotherWorkshopWithItsPicture() throws Exception {
+        String cases = shop.fetched("/shelf/cases.json?pictures=true");
+        assertThat(Schemas.mistakes("cases", cases)).isEmpty();
+        assertThat(cases).contains("\"shows\" : \"Earth stud G12 before it was cleaned\"");
+        assertThat(shop.fetched("/shelf/cases.json")).doesNotContain("before it was cleaned");
+        Path file = data.resolve("cases.json");
+        // a picture that is none: nothing is taken
+        Files.writeString(file, cases.replaceAll("(\"image\" : \")[^\"]*", "$1PGh0bWw+"));
+        shop.send("#file", file.toString());
+        shop.click("#take");
+        shop.waitForText("main", "picture 1: it is a page");
+        shop.go("/shelf");
+        assertThat(shop.text("main")).doesNotContain("from Larkspur Yard");
+        Files.writeString(file, cases);
+        shop.send("#file", file.toString());
+        shop.click("#take");
+        shop.waitForText("main", "from Larkspur Yard");
+        String small =
+                shop.browser
+                        .findElement(By.cssSelector("img[src*='/shelf/pictures/']"))
+                        .getAttribute("src");
+        assertThat(shop.fetched(small)).contains("JFIF");
     }
 
     private void aPictureStandsInTheReport() throws Exception {
@@ -152,7 +182,13 @@ class WalkTest {
                         "Earth stud G12.*moving -?[\\d.]+ to [\\d.]+ V [\\d.]+ V [-\\d.]+ V");
         assertThat(shop.browser.findElement(By.cssSelector("img.reported")).getAttribute("src"))
                 .endsWith("/content?marked=true");
-        assertThat(fetched("report/file.pdf")).startsWith("%PDF-").contains("/StructTreeRoot");
+        assertThat(paper("report/file.pdf"))
+                .containsSubsequence(
+                        "File of job", "Pictures", "Codes before", "All that was found");
+    }
+
+    private String paper(String report) throws IOException {
+        return Papers.text(shop.paper("/jobs/" + tech.job() + "/prove/" + report));
     }
 
     private String fetched(String report) {

@@ -1,5 +1,7 @@
 package brightlantern.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import brightlantern.app.account.Accounts;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.link.VehicleLinks;
@@ -12,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
+import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -220,13 +223,29 @@ final class Workshop implements AutoCloseable {
         return !browser.findElements(By.cssSelector(css)).isEmpty();
     }
 
-    /** What a page answers, fetched by who is signed in; of a paper only its beginning. */
+    /** What a page answers, fetched by who is signed in. */
     String fetched(String path) {
         return (String)
                 browser.executeAsyncScript(
-                        "const done = arguments[1]; fetch(arguments[0]).then(r => r.text())"
-                                + ".then(t => done(t.startsWith('%PDF') ? t.slice(0, 5000) : t))",
-                        path);
+                        "fetch(arguments[0]).then(r => r.text()).then(arguments[1])", path);
+    }
+
+    /** A PDF; one that is none by PDF/UA-1 fails. */
+    byte[] paper(String path) {
+        byte[] pdf =
+                Base64.getDecoder()
+                        .decode(
+                                (String)
+                                        browser.executeAsyncScript(
+                                                "const done = arguments[1]; fetch(arguments[0])"
+                                                        + ".then(r => r.blob()).then(b => {"
+                                                        + " const read = new FileReader();"
+                                                        + " read.onload = () => done("
+                                                        + "read.result.replace(/^[^,]*,/, ''));"
+                                                        + " read.readAsDataURL(b); })",
+                                                path));
+        assertThat(Papers.mistakes(pdf)).as(path).isEmpty();
+        return pdf;
     }
 
     String text(String css) {

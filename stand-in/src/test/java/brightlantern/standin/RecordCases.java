@@ -11,6 +11,7 @@ import brightlantern.core.shelf.ShelfCase;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -35,6 +36,9 @@ class RecordCases {
     private static final double MINUTE = 1.6;
     private static final String FROM = "the practice yard";
 
+    private static final Path FILE = Path.of("../app/src/main/resources/demo/cases.json");
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
     private final Random random = new Random(Long.getLong("seed", 2611));
     private final Yard yard = new Yard(random);
 
@@ -46,14 +50,20 @@ class RecordCases {
         }
         cases.sort(Comparator.comparing(ShelfCase::vehicle).thenComparing(ShelfCase::cause));
         assertThat(cases).hasSize(WANTED);
-        Path file = Path.of("../app/src/main/resources/demo/cases.json");
+        write(cases);
+    }
+
+    /** Draws those that are there anew. */
+    @Test
+    void draws() throws Exception {
+        write(JSON.readValue(Files.readString(FILE), CaseFile.class).cases());
+    }
+
+    private static void write(List<ShelfCase> cases) throws IOException {
+        CaseFile file = CaseFile.of(FROM, cases, CaseDrawings.of(cases));
+        assertThat(file.taken()).hasSize(WANTED);
         Files.writeString(
-                file,
-                JsonMapper.builder()
-                                .build()
-                                .writerWithDefaultPrettyPrinter()
-                                .writeValueAsString(CaseFile.of(FROM, cases))
-                        + "\n");
+                FILE, JSON.writerWithDefaultPrettyPrinter().writeValueAsString(file) + "\n");
     }
 
     private Optional<ShelfCase> solved(int kind) {

@@ -4,8 +4,8 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Json;
-import brightlantern.app.job.Shelf;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.app.picture.CasePictures;
 import brightlantern.core.shelf.CaseFile;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -29,7 +29,7 @@ class DemoJobs {
     private final Findings findings;
     private final VehicleLinks links;
     private final DemoRecording recording;
-    private final Shelf shelf;
+    private final CasePictures shelf;
     private final Json json;
 
     DemoJobs(
@@ -37,7 +37,7 @@ class DemoJobs {
             Findings findings,
             VehicleLinks links,
             DemoRecording recording,
-            Shelf shelf,
+            CasePictures shelf,
             Json json) {
         this.shelf = shelf;
         this.json = json;
@@ -64,7 +64,7 @@ class DemoJobs {
     /** The jobs that were recorded, and one for each vehicle that is brought. */
     void fill(List<Brought> brought) {
         recording.restore();
-        shelf.take(solved().taken());
+        shelf.take(solved());
         brought.forEach(this::add);
     }
 

@@ -4,6 +4,7 @@ import brightlantern.app.job.Json;
 import brightlantern.app.job.Shelf;
 import brightlantern.app.job.Workshops;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.app.picture.CasePictures;
 import brightlantern.core.shelf.CaseFile;
 import brightlantern.core.shelf.LearnedRates;
 import brightlantern.core.shelf.ShelfCase;
@@ -30,12 +31,19 @@ class ShelfController {
     private static final int MOST_BYTES = 20 << 20;
 
     private final Shelf shelf;
+    private final CasePictures pictures;
     private final VehicleLinks links;
     private final Workshops workshops;
     private final Json json;
 
-    ShelfController(Shelf shelf, VehicleLinks links, Workshops workshops, Json json) {
+    ShelfController(
+            Shelf shelf,
+            CasePictures pictures,
+            VehicleLinks links,
+            Workshops workshops,
+            Json json) {
         this.shelf = shelf;
+        this.pictures = pictures;
         this.links = links;
         this.workshops = workshops;
         this.json = json;
@@ -49,21 +57,27 @@ class ShelfController {
     record View(
             String answer,
             String find,
-            List<ShelfCase> cases,
+            List<Shown> cases,
             Map<String, List<LearnedRates.Learned>> learned,
             double strength,
             List<String> origins) {}
+
+    /** A case and what was seen in it. */
+    record Shown(ShelfCase told, List<CasePictures.Shown> pictures) {}
 
     @GetMapping("/shelf")
     String shelf(@RequestParam(name = "find", defaultValue = "") String find, Model model) {
         List<ShelfCase> all = shelf.all();
         List<ShelfCase> found = all.stream().filter(c -> c.hasWords(find.strip())).toList();
+        Map<ShelfCase, List<CasePictures.Shown>> seen = pictures.all();
         model.addAttribute(
                 "view",
                 new View(
                         answer(all, found),
                         find,
-                        found,
+                        found.stream()
+                                .map(c -> new Shown(c, seen.getOrDefault(c, List.of())))
+                                .toList(),
                         learned(all),
                         LearnedRates.STRENGTH,
                         all.stream()
@@ -106,7 +120,9 @@ class ShelfController {
     /** This workshop's own cases, for others. */
     @GetMapping("/shelf/cases.json")
     ResponseEntity<String> give(
-            @RequestParam(name = "words", defaultValue = "false") boolean words) {
+            @RequestParam(name = "words", defaultValue = "false") boolean words,
+            @RequestParam(name = "pictures", defaultValue = "false") boolean seen)
+            throws IOException {
         List<ShelfCase> own =
                 shelf.all().stream()
                         .filter(ShelfCase::isOwn)
@@ -115,7 +131,12 @@ class ShelfController {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
                 .header("Content-Disposition", "attachment; filename=\"cases.json\"")
-                .body(json.pretty(CaseFile.of(workshops.get().name(), own)));
+                .body(
+                        json.pretty(
+                                CaseFile.of(
+                                        workshops.get().name(),
+                                        own,
+                                        seen ? pictures.given(own) : List.of())));
     }
 
     @PostMapping("/shelf/take")
@@ -128,7 +149,7 @@ class ShelfController {
             }
             CaseFile read =
                     json.read(new String(file.getBytes(), StandardCharsets.UTF_8), CaseFile.class);
-            int taken = shelf.take(read.taken());
+            int taken = pictures.take(read);
             flash.addFlashAttribute("notice", taken + " new cases were taken from " + name + ".");
         } catch (JacksonException unreadable) {
             flash.addFlashAttribute(

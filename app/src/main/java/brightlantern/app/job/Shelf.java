@@ -2,9 +2,14 @@ package brightlantern.app.job;
 
 import brightlantern.core.shelf.ShelfCase;
 import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -14,9 +19,12 @@ public class Shelf {
     private final JdbcClient db;
     private final Json json;
     private final AtomicLong version = new AtomicLong();
-    private volatile Kept kept = new Kept(-1, List.of());
+    private volatile Kept kept = new Kept(-1, List.of(), Map.of());
 
-    private record Kept(long version, List<ShelfCase> cases) {}
+    /**
+     * @param imports cases from elsewhere → the number under which each is kept
+     */
+    private record Kept(long version, List<ShelfCase> cases, Map<ShelfCase, Long> imports) {}
 
     Shelf(JdbcClient db, Json json) {
         this.db = db;
@@ -38,30 +46,34 @@ public class Shelf {
     /**
      * Takes cases from elsewhere; one that is there already is not taken twice.
      *
-     * @return how many were new
+     * @return those that were new, each with the number under which it is kept
      */
     @Transactional
-    public int take(List<ShelfCase> cases) {
-        List<ShelfCase> there = all();
-        List<ShelfCase> more = cases.stream().distinct().filter(c -> !there.contains(c)).toList();
-        more.forEach(
-                c ->
-                        db.sql("insert into shelf_import (content) values (?)")
-                                .param(json.write(c))
-                                .update());
+    public Map<ShelfCase, Long> take(List<ShelfCase> cases) {
+        Set<ShelfCase> there = new HashSet<>(all());
+        Map<ShelfCase, Long> more = new LinkedHashMap<>();
+        for (ShelfCase each : cases) {
+            if (there.add(each)) {
+                GeneratedKeyHolder key = new GeneratedKeyHolder();
+                db.sql("insert into shelf_import (content) values (?)")
+                        .param(json.write(each))
+                        .update(key, "id");
+                more.put(each, key.getKeyAs(Long.class));
+            }
+        }
         version.incrementAndGet();
-        return more.size();
+        return more;
     }
 
     /** Forgets all that came from somebody. */
     public int forget(String origin) {
         int forgotten = 0;
-        for (Object[] row :
-                db.sql("select id, content from shelf_import")
-                        .query((rs, n) -> new Object[] {rs.getLong(1), rs.getString(2)})
-                        .list()) {
-            if (json.read((String) row[1], ShelfCase.class).origin().equals(origin)) {
-                forgotten += db.sql("delete from shelf_import where id = ?").param(row[0]).update();
+        for (Map.Entry<ShelfCase, Long> kept : imports().entrySet()) {
+            if (kept.getKey().origin().equals(origin)) {
+                forgotten +=
+                        db.sql("delete from shelf_import where id = ?")
+                                .param(kept.getValue())
+                                .update();
             }
         }
         version.incrementAndGet();
@@ -76,24 +88,38 @@ public class Shelf {
 
     /** All cases, this workshop's own first, the newest first. */
     public List<ShelfCase> all() {
+        return kept().cases();
+    }
+
+    /** Cases from elsewhere → the number under which each is kept. */
+    public Map<ShelfCase, Long> imports() {
+        return kept().imports();
+    }
+
+    private Kept kept() {
         long now = version.get();
         Kept known = kept;
         if (known.version() != now) {
-            known = new Kept(now, read());
+            known = read(now);
             kept = known;
         }
-        return known.cases();
+        return known;
     }
 
-    private List<ShelfCase> read() {
-        List<ShelfCase> all = new ArrayList<>(of("shelf_case order by job_id desc"));
-        all.addAll(of("shelf_import order by id desc"));
-        return List.copyOf(all);
-    }
-
-    private List<ShelfCase> of(String table) {
-        return db.sql("select content from " + table)
+    private Kept read(long now) {
+        List<ShelfCase> all = new ArrayList<>();
+        db.sql("select content from shelf_case order by job_id desc")
                 .query((rs, n) -> json.read(rs.getString(1), ShelfCase.class))
+                .list()
+                .forEach(all::add);
+        Map<ShelfCase, Long> imports = new LinkedHashMap<>();
+        db.sql("select id, content from shelf_import order by id desc")
+                .query(
+                        (rs, n) ->
+                                imports.put(
+                                        json.read(rs.getString(2), ShelfCase.class), rs.getLong(1)))
                 .list();
+        all.addAll(imports.keySet());
+        return new Kept(now, List.copyOf(all), Map.copyOf(imports));
     }
 }

@@ -10,7 +10,9 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -100,6 +102,19 @@ public class Attachments {
                 .param(jobId)
                 .query((rs, n) -> head(rs))
                 .list();
+    }
+
+    /** Pictures that stand in the reports of jobs on the shelf: job → its pictures. */
+    Map<Long, List<Head>> onShelf() {
+        return db
+                .sql(
+                        HEAD
+                                + "where reported and kind = 'PICTURE' and job_id in (select job_id from"
+                                + " shelf_case) order by id")
+                .query((rs, n) -> head(rs))
+                .list()
+                .stream()
+                .collect(Collectors.groupingBy(Head::jobId));
     }
 
     Optional<Head> head(long jobId, long id) {

@@ -89,16 +89,17 @@ class LearnedRatesTest {
 
     @Test
     void casesGoFromOneWorkshopToAnotherAndAreMarked() {
-        CaseFile file = CaseFile.of("Mill Lane", List.of(of(flawed, ""), of(other, "the yard")));
+        CaseFile file =
+                CaseFile.of("Mill Lane", List.of(of(flawed, ""), of(other, "the yard")), List.of());
         assertThat(file.taken())
                 .extracting(ShelfCase::origin)
                 .containsExactly("Mill Lane", "the yard");
         assertThat(file.taken()).noneMatch(ShelfCase::isOwn);
         assertThatIllegalArgumentException()
-                .isThrownBy(() -> new CaseFile("something", "x", file.cases()).taken())
+                .isThrownBy(() -> new CaseFile("something", "x", file.cases(), List.of()).taken())
                 .withMessageContaining("bright-lantern-cases-1");
         assertThatIllegalArgumentException()
-                .isThrownBy(() -> CaseFile.of("x", List.of()).taken())
+                .isThrownBy(() -> CaseFile.of("x", List.of(), List.of()).taken())
                 .withMessageContaining("0 cases");
     }
 
@@ -120,7 +121,7 @@ class LearnedRatesTest {
                         0,
                         0,
                         null);
-        assertThat(CaseFile.of("Mill Lane", List.of(bare)).taken())
+        assertThat(CaseFile.of("Mill Lane", List.of(bare), List.of()).taken())
                 .singleElement()
                 .satisfies(c -> assertThat(c.codes()).isEmpty())
                 .satisfies(c -> assertThat(c.complaint()).isEmpty());
@@ -141,7 +142,7 @@ class LearnedRatesTest {
                         0,
                         "");
         assertThatIllegalArgumentException()
-                .isThrownBy(() -> CaseFile.of("x", List.of(bare, book)).taken())
+                .isThrownBy(() -> CaseFile.of("x", List.of(bare, book), List.of()).taken())
                 .withMessageContaining("case 2 has 30")
                 .withMessageContaining("at most 20000");
     }
