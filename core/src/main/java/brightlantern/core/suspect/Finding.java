@@ -2,6 +2,7 @@ package brightlantern.core.suspect;
 
 import brightlantern.core.description.OrEmpty;
 import java.util.List;
+import java.util.NoSuchElementException;
 
 /**
  * A finding with a fixed set of outcomes.
@@ -16,9 +17,15 @@ public record Finding(String id, String name, List<FindingOutcome> outcomes, Str
     }
 
     /**
-     * @throws java.util.NoSuchElementException when it has no such outcome
+     * @throws NoSuchElementException when it has no such outcome
      */
     public FindingOutcome outcome(String outcomeId) {
-        return outcomes.stream().filter(o -> o.id().equals(outcomeId)).findFirst().orElseThrow();
+        return outcomes.stream()
+                .filter(o -> o.id().equals(outcomeId))
+                .findFirst()
+                .orElseThrow(
+                        () ->
+                                new NoSuchElementException(
+                                        "finding " + id + " has no outcome '" + outcomeId + "'"));
     }
 }
