@@ -84,6 +84,14 @@ class WalkTest {
         shop.waitForText("#answer", "Earth stud G12 corroded is the cause");
 
         // the mended earth must pass it
+        tech.stage("prove");
+        assertThat(shop.fetched("/jobs/" + tech.job() + "/prove"))
+                .contains("brush stud, ring and sheet bright", "10 N·m");
+        assertThat(paper("options/offer.pdf"))
+                .containsSubsequence(
+                        "What can be done",
+                        "Earth stud G12 corroded",
+                        "Lead a new earth beside it");
         tech.repaired("earth-g12");
         tech.workshopDoes(address, "clean-earth-g12");
         tech.run("vane");

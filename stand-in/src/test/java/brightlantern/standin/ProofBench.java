@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.circuit.Band;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.proof.DriveConditions;
 import brightlantern.core.proof.Proof;
@@ -294,13 +295,27 @@ class ProofBench {
                     List.of());
         }
 
+        private boolean isWell(Evidence.Outcome o) {
+            // a comparison at an end of the range is an outcome of its gauge alone
+            return its.d.circuits().stream()
+                    .flatMap(c -> c.gauges().stream())
+                    .filter(g -> g.findingId().equals(o.findingId()))
+                    .findFirst()
+                    .flatMap(g -> g.band(o.outcomeId()))
+                    .map(Band::well)
+                    .orElseGet(
+                            () ->
+                                    its.d
+                                                    .finding(o.findingId())
+                                                    .orElseThrow()
+                                                    .outcome(o.outcomeId())
+                                                    .healthy()
+                                            >= 0.5);
+        }
+
         private ProofRecord.DatedFinding dated(Evidence e, int second) {
             Optional<Boolean> passed =
-                    e instanceof Evidence.Outcome o
-                            ? its.d
-                                    .finding(o.findingId())
-                                    .map(f -> f.outcome(o.outcomeId()).healthy() >= 0.5)
-                            : e.passed();
+                    e instanceof Evidence.Outcome o ? Optional.of(isWell(o)) : e.passed();
             return new ProofRecord.DatedFinding(
                     Instant.ofEpochSecond(second),
                     Place.of("probe"),

@@ -2,20 +2,24 @@ package brightlantern.app.prove;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Workshops;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.Pdf;
 import brightlantern.core.proof.RepairWays;
-import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.Standing;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.RepairWay;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.io.IOException;
 import java.security.Principal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -40,13 +44,19 @@ class CustomerController {
     private final Answers answers;
     private final Findings findings;
     private final Workshops workshops;
+    private final VehicleLinks links;
+    private final Pdf pdf;
 
     CustomerController(
             JobPages pages,
             Deciders deciders,
             Answers answers,
             Findings findings,
-            Workshops workshops) {
+            Workshops workshops,
+            VehicleLinks links,
+            Pdf pdf) {
+        this.links = links;
+        this.pdf = pdf;
         this.workshops = workshops;
         this.pages = pages;
         this.deciders = deciders;
@@ -59,8 +69,12 @@ class CustomerController {
      */
     record Offer(String answer, List<Cause> causes, List<String> how, List<String> said) {}
 
-    /** A cause with the ways to mend it. */
-    record Cause(String name, String sure, List<Choice> ways) {}
+    /**
+     * A cause with the ways to mend it.
+     *
+     * @param afterwards what must be learned or coded then
+     */
+    record Cause(String name, String sure, List<Choice> ways, List<RepairHow.Then> afterwards) {}
 
     /**
      * @param id names it in the form
@@ -69,18 +83,35 @@ class CustomerController {
 
     @GetMapping
     String page(@PathVariable("id") long id, Model model) {
-        JobPages.Context context = pages.fill(id, "prove", model);
-        List<Cause> causes = causes(context.description(), deciders.ranking(context));
-        model.addAttribute(
-                "view",
-                new Offer(
-                        causes.isEmpty()
-                                ? "Nothing is likely enough yet to offer a repair for."
-                                : "What can be done, and what does it cost?",
-                        causes,
-                        HOW,
-                        answers.of(id).stream().map(CustomerController::said).toList()));
+        model.addAttribute("view", offer(pages.fill(id, "prove", model)));
         return "prove/customer";
+    }
+
+    /** The same on paper, to be sent. */
+    @GetMapping("/offer.pdf")
+    ResponseEntity<byte[]> paper(@PathVariable("id") long id) throws IOException {
+        JobPages.Context context = pages.context(id);
+        return pdf.of(
+                "prove/customer-pdf",
+                Map.of(
+                        "job",
+                        context.job(),
+                        "vehicle",
+                        context.description().name(),
+                        "view",
+                        offer(context)),
+                "job-" + id + "-offer");
+    }
+
+    private Offer offer(JobPages.Context context) {
+        List<Cause> causes = causes(context);
+        return new Offer(
+                causes.isEmpty()
+                        ? "Nothing is likely enough yet to offer a repair for."
+                        : "What can be done, and what does it cost?",
+                causes,
+                HOW,
+                answers.of(context.job().id()).stream().map(CustomerController::said).toList());
     }
 
     private static String said(Answers.Answer a) {
@@ -99,9 +130,10 @@ class CustomerController {
                 + ".";
     }
 
-    private List<Cause> causes(VehicleDescription d, Ranking ranking) {
+    private List<Cause> causes(JobPages.Context context) {
+        VehicleDescription d = context.description();
         List<Cause> causes = new ArrayList<>();
-        for (Standing s : ranking.standings()) {
+        for (Standing s : deciders.ranking(context).standings()) {
             Optional<Suspect> suspect = d.suspect(s.suspectId()).filter(x -> !x.repair().told());
             if (suspect.isEmpty() || s.sureness() < LIKELY || causes.size() >= MOST_CAUSES) {
                 continue;
@@ -112,7 +144,13 @@ class CustomerController {
             for (int i = 0; i < ways.size(); i++) {
                 choices.add(new Choice(s.suspectId() + "/" + i, ways.get(i)));
             }
-            causes.add(new Cause(s.name(), Words.percent(s.sureness()), choices));
+            causes.add(
+                    new Cause(
+                            s.name(),
+                            Words.percent(s.sureness()),
+                            choices,
+                            RepairHow.of(suspect.get(), d, links.procedures(context.job()))
+                                    .afterwards()));
         }
         return causes;
     }
@@ -128,7 +166,7 @@ class CustomerController {
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
         Optional<Choice> chosen =
-                causes(context.description(), deciders.ranking(context)).stream()
+                causes(context).stream()
                         .flatMap(c -> c.ways().stream())
                         .filter(w -> w.id().equals(choice))
                         .findFirst();

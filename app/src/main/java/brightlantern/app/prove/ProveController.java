@@ -4,6 +4,7 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Workshops;
+import brightlantern.app.link.VehicleLinks;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Proofs;
 import brightlantern.core.proof.Proof;
@@ -12,6 +13,7 @@ import brightlantern.core.reason.Ranking;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import java.security.Principal;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -34,6 +36,7 @@ class ProveController {
     private final Deciders deciders;
     private final Answers answers;
     private final Workshops workshops;
+    private final VehicleLinks links;
 
     ProveController(
             JobPages pages,
@@ -43,7 +46,9 @@ class ProveController {
             Jobs jobs,
             Deciders deciders,
             Answers answers,
-            Workshops workshops) {
+            Workshops workshops,
+            VehicleLinks links) {
+        this.links = links;
         this.answers = answers;
         this.workshops = workshops;
         this.pages = pages;
@@ -59,12 +64,20 @@ class ProveController {
         JobPages.Context context = pages.fill(id, "prove", model);
         Optional<Proof.Verdict> verdict = proofs.of(context);
         Ranking ranking = deciders.ranking(context);
+        List<RepairOptions.Option> options =
+                RepairOptions.options(context.description(), ranking, workshops.get().minute());
+        Optional<Repairs.Repair> current = repairs.current(id);
+        model.addAttribute("options", options);
         model.addAttribute(
-                "options",
-                RepairOptions.options(context.description(), ranking, workshops.get().minute()));
+                "hows",
+                RepairHow.of(
+                        current.map(r -> List.of(r.suspectId()))
+                                .orElseGet(() -> RepairOptions.likely(options)),
+                        context.description(),
+                        links.procedures(context.job())));
         model.addAttribute("authorised", answers.agreed(id).map(Answers.Answer::byWhom).orElse(""));
         model.addAttribute("repairs", repairs.of(id));
-        model.addAttribute("current", repairs.current(id).orElse(null));
+        model.addAttribute("current", current.orElse(null));
         model.addAttribute("verdict", verdict.orElse(null));
         model.addAttribute("leftAlone", proofs.leftAlone(context));
         model.addAttribute("drive", proofs.drive(context).orElse(null));

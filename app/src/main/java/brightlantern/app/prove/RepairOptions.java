@@ -26,6 +26,11 @@ final class RepairOptions {
         }
     }
 
+    /** Suspects whose repair is worth a line of its own. */
+    static List<String> likely(List<Option> options) {
+        return options.stream().filter(Option::likely).map(Option::suspectId).toList();
+    }
+
     /** What is said instead of offering a repair when what was found is not to be mended. */
     static Optional<String> told(VehicleDescription d, Ranking ranking) {
         return ranking.accused()

@@ -99,6 +99,10 @@ public final class NetworkSuspects {
                         e.minutes(),
                         Math.round(e.minutes() * PRICE_PER_MINUTE),
                         "as found",
-                        "none to speak of"));
+                        "none to speak of",
+                        false,
+                        NetworkRepairs.steps(e.kind()),
+                        NetworkRepairs.afterwards(e.kind()),
+                        List.of()));
     }
 }

@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Wear;
+import brightlantern.core.suspect.Afterwards;
 import brightlantern.core.suspect.Repair;
 
 /** Repairs as they follow from how a part of a circuit breaks. */
@@ -18,12 +19,14 @@ final class Repairs {
     /** What is replaced with its module, which has to be configured. */
     static Repair ofModule(String id, Wear wear, String what) {
         return new Repair(
-                CircuitSuspects.REPAIR + id,
-                wear.repair() + " " + what,
-                wear.minutes(),
-                wear.price(),
-                MODULE,
-                "needs its configuration written afterwards");
+                        CircuitSuspects.REPAIR + id,
+                        wear.repair() + " " + what,
+                        wear.minutes(),
+                        wear.price(),
+                        MODULE,
+                        "needs its configuration written afterwards")
+                .afterwards(
+                        new Afterwards("Write the configuration of the old module into it", ""));
     }
 
     /**
