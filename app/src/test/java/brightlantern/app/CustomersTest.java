@@ -25,6 +25,48 @@ class CustomersTest {
     @TempDir Path data;
 
     @Test
+    void whoBroughtItAndWhatWasLitIsKeptFoundToldAndForgotten() throws Exception {
+        try (Garage garage = new Garage(data)) {
+            StandInVehicle heron = garage.vehicle("oriel-heron", true, "127.0.73.42");
+            Visitor lead = garage.visitor("lead");
+            String opened =
+                    lead.post(
+                            "/",
+                            "/jobs",
+                            Map.of(
+                                    "address",
+                                    "127.0.73.42",
+                                    "vin",
+                                    heron.vin(),
+                                    "complaint",
+                                    "It rattles",
+                                    "odometer",
+                                    "",
+                                    "earlier",
+                                    "Belt, last year",
+                                    "customer",
+                                    NAME,
+                                    "order",
+                                    "A-4711",
+                                    "lamps",
+                                    "oil pressure"));
+            assertThat(opened).contains(NAME, "A-4711", "oil pressure");
+            assertThat(lead.get("/?find=a-4711")).contains("It rattles", "1 of 1 job");
+            assertThat(lead.get("/?find=a-4712")).contains("No job fits");
+            String prove = "/jobs/1/prove";
+            assertThat(lead.get(prove + "/report"))
+                    .contains(
+                            NAME, "A-4711", "Warning lamps seen: oil pressure", "Belt, last year");
+            assertThat(Schemas.mistakes("report", lead.get(prove + "/report.json"))).isEmpty();
+            garage.app.getBean(Jobs.class).close(1, Instant.now());
+            assertThat(lead.post(prove, prove + "/forget", Map.of())).contains("Forgotten:");
+            assertThat(lead.get(prove + "/report/file"))
+                    .doesNotContain(NAME, "A-4711", "Belt")
+                    .contains("oil pressure");
+        }
+    }
+
+    @Test
     void whatIsTheCustomersIsForgottenAndWhatWasFoundStays() throws Exception {
         try (Garage garage = new Garage(data)) {
             StandInVehicle heron = garage.vehicle("oriel-heron", true, "127.0.73.40");

@@ -69,6 +69,9 @@ class NetworkWalkTest {
         assertThat(shop.text("#answer"))
                 .contains("Floor connector X31")
                 .contains("under the left sill");
+        String report = "/jobs/" + tech.job() + "/prove/report/file.pdf";
+        assertThat(Papers.text(shop.paper(report)))
+                .containsSubsequence("The networks at the first sweep", "What was done");
         assertThat(shop.browser.findElements(By.cssSelector("svg.map [data-broken]"))).hasSize(1);
         assertThat(shop.attribute("svg.map [data-module=trailer]", "data-state"))
                 .isEqualTo("absent");

@@ -407,6 +407,10 @@ class WalkAnyWireTest {
         shop.until("live values", b -> shop.text("[data-head='supply']").matches("\\d.*V"));
         assertThat(shop.text("#signs tr.named")).startsWith("3").contains(" %");
         assertThat(tech.known()).startsWith("Exhaust valve of cylinder 3 leaks is the cause");
+        String report = "/jobs/" + tech.job() + "/prove/report/file.pdf";
+        assertThat(Papers.text(shop.paper(report)))
+                .containsSubsequence(
+                        "What was wrong", "One cranking: The exhaust valve of cylinder 3 leaks");
 
         measuredAndPutInOrder();
 

@@ -117,7 +117,7 @@ class WalkTest {
                         "Report of job", "The complaint", "What was wrong", "What was done")
                 .containsPattern("VIN ZZ\\w{15}, .+ Brought in \\d");
         assertThat(fetched("report.json"))
-                .contains("\"format\" : \"bright-lantern-report-3\"")
+                .contains("\"format\" : \"bright-lantern-report-4\"")
                 .contains("\"name\" : \"Larkspur Yard\"")
                 .contains("Clean and remake earth stud G12")
                 .contains("PROVEN")
@@ -182,6 +182,9 @@ class WalkTest {
                 .perform();
         shop.press("#keep");
         assertThat(shop.property("#marks", "value")).contains("\"shape\":\"ARROW\"");
+        shop.go("/jobs/" + tech.job() + "/prove/report/file");
+        assertThat(shop.text(".paper-drawing")).contains("lost: ");
+        assertThat(shop.text("#instruments")).contains("Meter ");
         shop.go("/jobs/" + tech.job() + "/prove/report");
         assertThat(shop.text("main"))
                 .contains("before it was cleaned", "What was shown afterwards");

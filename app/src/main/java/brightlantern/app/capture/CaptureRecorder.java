@@ -1,5 +1,6 @@
 package brightlantern.app.capture;
 
+import brightlantern.app.job.Instruments;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.link.OwnTurns;
@@ -19,6 +20,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
@@ -27,6 +30,8 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class CaptureRecorder implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(CaptureRecorder.class);
+
     private static final Duration WAIT = Duration.ofSeconds(4);
     private static final long LOOK_MILLIS = 250;
 
@@ -43,11 +48,18 @@ class CaptureRecorder implements AutoCloseable {
     private final CaptureJudge judge;
     private final Jobs jobs;
     private final VehicleLinks links;
+    private final Instruments instruments;
     private final ScopeProfile profile = ScopeProfile.standard();
     private final OwnTurns<Long> turns = new OwnTurns<>("capture");
     private final Map<Long, Going> going = new ConcurrentHashMap<>();
 
-    CaptureRecorder(Captures captures, CaptureJudge judge, Jobs jobs, VehicleLinks links) {
+    CaptureRecorder(
+            Captures captures,
+            CaptureJudge judge,
+            Jobs jobs,
+            VehicleLinks links,
+            Instruments instruments) {
+        this.instruments = instruments;
         this.captures = captures;
         this.judge = judge;
         this.jobs = jobs;
@@ -103,12 +115,22 @@ class CaptureRecorder implements AutoCloseable {
         try (Oscilloscope scope = new Oscilloscope(new ScpiClient(at, WAIT), profile)) {
             recording.prepare(scope);
             recording.fetch(scope);
+            name(jobId, scope);
             recording.ended("");
         } catch (WireException lost) {
             recording.ended(lost.getMessage() + ".");
         } catch (RuntimeException broken) {
             recording.ended("The program itself broke off: " + broken.getMessage());
             throw broken;
+        }
+    }
+
+    private void name(long jobId, Oscilloscope scope) {
+        try {
+            instruments.used(jobId, "Oscilloscope", scope.identity());
+        } catch (WireException nameless) {
+            // what was recorded stays, whatever it calls itself
+            LOG.info("An oscilloscope of job {} does not say its name", jobId, nameless);
         }
     }
 

@@ -24,7 +24,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Captures, each lane in compressed parts of about a second. */
 @Repository
-class Captures {
+public class Captures {
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_NOTE = 2000;
     private static final int LONGEST_TROUBLE = 600;
@@ -188,6 +188,11 @@ class Captures {
                 .param(jobId)
                 .query((rs, n) -> head(rs))
                 .list();
+    }
+
+    /** What those of a job are called, the newest first. */
+    public List<String> names(long jobId) {
+        return of(jobId).stream().map(Head::name).toList();
     }
 
     Optional<Head> head(long jobId, long id) {

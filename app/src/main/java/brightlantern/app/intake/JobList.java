@@ -1,6 +1,7 @@
 package brightlantern.app.intake;
 
 import brightlantern.app.job.Job;
+import brightlantern.app.job.Visit;
 import brightlantern.core.signal.Words;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.VehicleLibrary;
@@ -14,7 +15,8 @@ import java.util.stream.Stream;
 /**
  * The list of jobs as it was asked for.
  *
- * @param find words that a job's number, plate, VIN, vehicle, complaint or people must hold
+ * @param find words that a job's number, plate, customer, order, VIN, vehicle, complaint or people
+ *     must hold
  * @param state open, closed, or empty for both
  * @param sort vehicle, oldest, or empty for open ones first and then the newest
  * @param told how many of how many are shown
@@ -27,14 +29,22 @@ record JobList(String answer, List<Row> rows, String find, String state, String 
             long id,
             String vehicle,
             String vin,
-            String plate,
+            Visit visit,
             String complaint,
             Instant opened,
             String openedBy,
             boolean open,
             boolean recording) {
         private boolean holds(String word) {
-            return Stream.of(String.valueOf(id), vehicle, vin, plate, complaint, openedBy)
+            return Stream.of(
+                            String.valueOf(id),
+                            vehicle,
+                            vin,
+                            visit.plate(),
+                            visit.customer(),
+                            visit.order(),
+                            complaint,
+                            openedBy)
                     .anyMatch(t -> t.toLowerCase(Locale.ROOT).contains(word));
         }
     }
@@ -81,7 +91,7 @@ record JobList(String answer, List<Row> rows, String find, String state, String 
                 j.id(),
                 library.byId(j.vehicleId()).map(VehicleDescription::name).orElse("not described"),
                 j.vin(),
-                j.plate(),
+                j.visit(),
                 j.complaint(),
                 j.opened(),
                 j.openedBy(),

@@ -3,6 +3,7 @@ package brightlantern.app.intake;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
+import brightlantern.app.job.Visit;
 import brightlantern.app.link.VehicleLinks;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.suspect.Evidence;
@@ -88,6 +89,7 @@ class OpeningController {
         model.addAttribute(
                 "systems", description.map(d -> d.causes().complaints()).orElse(Map.of()));
         model.addAttribute("earlierRepairs", description.map(Reasoners::written).orElse(List.of()));
+        model.addAttribute("lamps", Visit.LAMPS);
         model.addAttribute("before", earlier.of(reading.vin(), 0));
         return "intake/new";
     }
@@ -100,7 +102,7 @@ class OpeningController {
             @RequestParam(name = "symptom", required = false) List<String> symptoms,
             @RequestParam("odometer") String odometer,
             @RequestParam("earlier") String earlier,
-            @RequestParam(name = "plate", defaultValue = "") String plate,
+            Visit visit,
             @RequestParam(name = "repaired", defaultValue = "") List<String> repaired,
             Principal who,
             RedirectAttributes flash) {
@@ -120,7 +122,7 @@ class OpeningController {
             flash.addFlashAttribute("error", wrong.getMessage());
             flash.addFlashAttribute("complaint", complaint);
             flash.addFlashAttribute("earlier", earlier);
-            flash.addFlashAttribute("plate", plate);
+            flash.addFlashAttribute("visit", visit);
             flash.addFlashAttribute("odometer", odometer);
             flash.addFlashAttribute("symptoms", symptoms == null ? List.of() : symptoms);
             return "redirect:/jobs/new/vehicle?address=" + address + "&vin=" + vin;
@@ -142,7 +144,7 @@ class OpeningController {
                                 coded,
                                 km,
                                 earlier.trim(),
-                                plate.trim().substring(0, Math.min(20, plate.trim().length()))));
+                                visit));
         description.ifPresent(d -> findings.driven(id, who.getName(), km));
         description.ifPresent(d -> seed(id, d, coded, repaired, who.getName()));
         return "redirect:/jobs/" + id + "/intake";

@@ -33,7 +33,9 @@ public class Customers {
     /** Forgets what a closed job keeps of its customer. */
     @Transactional
     public void forget(long jobId) {
-        db.sql("update job set complaint = ?, plate = '', earlier = '' where id = ?")
+        db.sql(
+                        "update job set complaint = ?, plate = '', customer = '', order_number = '',"
+                                + " earlier = '' where id = ?")
                 .params(FORGOTTEN, jobId)
                 .update();
         db.sql("update repair set authorised_by = ? where job_id = ?")

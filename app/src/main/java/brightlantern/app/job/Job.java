@@ -12,7 +12,7 @@ import java.util.Set;
  * @param address host of the vehicle's DoIP gateway
  * @param meter host:port of the meter; empty when readings are typed in
  * @param odometer km, as read or told at intake; NaN when nobody knew
- * @param plate number plate as it was told; may be empty
+ * @param visit what was told when it was brought
  */
 public record Job(
         long id,
@@ -27,8 +27,8 @@ public record Job(
         Set<String> symptoms,
         double odometer,
         String earlier,
-        String plate) {
-    /** A job of a vehicle whose plate nobody told. */
+        Visit visit) {
+    /** A job of a vehicle of which nothing more was told. */
     public Job(
             long id,
             Instant opened,
@@ -43,8 +43,19 @@ public record Job(
             double odometer,
             String earlier) {
         this(
-                id, opened, closed, openedBy, vehicleId, vin, address, meter, complaint, symptoms,
-                odometer, earlier, "");
+                id,
+                opened,
+                closed,
+                openedBy,
+                vehicleId,
+                vin,
+                address,
+                meter,
+                complaint,
+                symptoms,
+                odometer,
+                earlier,
+                Visit.UNTOLD);
     }
 
     /** The odometer, in words. */

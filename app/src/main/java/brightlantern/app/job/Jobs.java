@@ -43,7 +43,8 @@ public class Jobs {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         db.sql(
                         "insert into job (opened, opened_by, vehicle_id, vin, address, meter, complaint, symptoms, odometer,"
-                                + " earlier, plate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                                + " earlier, plate, customer, order_number, lamps)"
+                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .params(
                         time(job.opened()),
                         job.openedBy(),
@@ -55,7 +56,10 @@ public class Jobs {
                         String.join(",", job.symptoms()),
                         job.odometer(),
                         job.earlier(),
-                        job.plate())
+                        job.visit().plate(),
+                        job.visit().customer(),
+                        job.visit().order(),
+                        String.join(";", job.visit().lamps()))
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
@@ -108,7 +112,11 @@ public class Jobs {
                 symptoms,
                 rs.getDouble("odometer"),
                 rs.getString("earlier"),
-                rs.getString("plate"));
+                new Visit(
+                        rs.getString("plate"),
+                        rs.getString("customer"),
+                        rs.getString("order_number"),
+                        List.of(rs.getString("lamps").split(";"))));
     }
 
     public void meter(long id, String meter) {

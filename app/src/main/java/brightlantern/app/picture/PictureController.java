@@ -1,5 +1,6 @@
 package brightlantern.app.picture;
 
+import brightlantern.app.capture.Captures;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Json;
 import brightlantern.app.page.JobPages;
@@ -37,9 +38,16 @@ class PictureController {
     private final FileDesk desk;
     private final Findings findings;
     private final Json json;
+    private final Captures captures;
 
     PictureController(
-            JobPages pages, Attachments attachments, FileDesk desk, Findings findings, Json json) {
+            JobPages pages,
+            Attachments attachments,
+            FileDesk desk,
+            Findings findings,
+            Json json,
+            Captures captures) {
+        this.captures = captures;
         this.pages = pages;
         this.attachments = attachments;
         this.desk = desk;
@@ -77,7 +85,9 @@ class PictureController {
         Stream<String> found =
                 all.subList(Math.max(0, all.size() - MOST_FINDINGS), all.size()).stream()
                         .map(Findings.Finding::text);
-        return Stream.concat(parts, found).distinct().toList();
+        Stream<String> captured =
+                captures.names(context.job().id()).stream().map(n -> "Capture: " + n);
+        return Stream.of(parts, captured, found).flatMap(s -> s).distinct().toList();
     }
 
     @PostMapping

@@ -2,6 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Instruments;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
@@ -20,6 +21,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
@@ -28,6 +31,8 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class ProbeReadings {
+    private static final Logger LOG = LoggerFactory.getLogger(ProbeReadings.class);
+
     private static final Duration METER_WAIT = Duration.ofSeconds(3);
     private static final int REST_READINGS = 8;
     private static final double HANDS_FREE_SECONDS = 20;
@@ -48,8 +53,10 @@ class ProbeReadings {
 
     private final CommandLog log;
     private final Findings findings;
+    private final Instruments instruments;
 
-    ProbeReadings(CommandLog log, Findings findings) {
+    ProbeReadings(CommandLog log, Findings findings, Instruments instruments) {
+        this.instruments = instruments;
         this.log = log;
         this.findings = findings;
     }
@@ -74,6 +81,7 @@ class ProbeReadings {
                             ? atRest(meter)
                             : whileMoving(context, meter, asked.point(), supply, moving, who);
             meter.release();
+            name(context.job().id(), meter);
             return new Reading(volts, supply, "");
         }
     }
@@ -101,7 +109,17 @@ class ProbeReadings {
             Settling settling = new Settling(!meter.switches(), before);
             double volts = settled(meter, settling, asked);
             meter.release();
+            name(context.job().id(), meter);
             return new Reading(volts, supply, " (hands free)");
+        }
+    }
+
+    private void name(long jobId, VoltMeter meter) {
+        try {
+            instruments.used(jobId, "Meter", meter.identity());
+        } catch (WireException nameless) {
+            // what was read stays, whatever it calls itself
+            LOG.info("A meter of job {} does not say its name", jobId, nameless);
         }
     }
 

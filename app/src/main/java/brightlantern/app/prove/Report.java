@@ -1,6 +1,7 @@
 package brightlantern.app.prove;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Instruments;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Workshop;
@@ -21,6 +22,7 @@ import java.util.Optional;
  * @param shown after the repair, what speaks for it
  * @param watch what the customer should keep an eye on
  * @param frames what the vehicle stored of the moment in which a code was set
+ * @param instruments what was measured with
  * @param learned by its modules, as it was read last, beyond usual first
  */
 record Report(
@@ -42,6 +44,7 @@ record Report(
         List<String> codesAfter,
         List<String> frames,
         List<Learned> learned,
+        List<Instruments.Used> instruments,
         List<Findings.Finding> story) {
     /**
      * What a module has learned of the vehicle.

@@ -3,6 +3,7 @@ package brightlantern.app.prove;
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Json;
 import brightlantern.app.job.Workshops;
+import brightlantern.app.page.Drawings;
 import brightlantern.app.page.Format;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.Pdf;
@@ -28,7 +29,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class ReportController {
     private static final String CUSTOMER = "customer";
     private static final String FILE = "file";
-    private static final String FORMAT = "bright-lantern-report-3";
+    private static final String FORMAT = "bright-lantern-report-4";
 
     private final JobPages pages;
     private final ReportMaker maker;
@@ -38,6 +39,7 @@ class ReportController {
     private final Findings findings;
     private final Json json;
     private final Pdf pdf;
+    private final List<Drawings> drawings;
 
     ReportController(
             JobPages pages,
@@ -47,7 +49,9 @@ class ReportController {
             Workshops workshops,
             Findings findings,
             Json json,
-            Pdf pdf) {
+            Pdf pdf,
+            List<Drawings> drawings) {
+        this.drawings = drawings;
         this.pages = pages;
         this.maker = maker;
         this.pictures = pictures;
@@ -67,6 +71,11 @@ class ReportController {
         all.put("report", maker.of(context));
         all.put("strips", maker.measured(context).stream().map(Strip::of).toList());
         all.put("curves", maker.curves(context));
+        all.put(
+                "drawings",
+                drawings.stream()
+                        .flatMap(d -> d.of(context, maker.repaired(context)).stream())
+                        .toList());
         all.put("whom", whom);
         all.put("pictures", shown);
         all.put("workshop", workshops.get());

@@ -1,6 +1,7 @@
 package brightlantern.app.prove;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Instruments;
 import brightlantern.app.job.Job;
 import brightlantern.app.job.Repairs;
 import brightlantern.app.job.Sweeps;
@@ -39,6 +40,7 @@ class ReportMaker {
     private final Deciders deciders;
     private final Curves curves;
     private final LearnedDesk learned;
+    private final Instruments instruments;
 
     ReportMaker(
             Proofs proofs,
@@ -49,7 +51,9 @@ class ReportMaker {
             Answers answers,
             Deciders deciders,
             Curves curves,
-            LearnedDesk learned) {
+            LearnedDesk learned,
+            Instruments instruments) {
+        this.instruments = instruments;
         this.proofs = proofs;
         this.repairs = repairs;
         this.findings = findings;
@@ -106,11 +110,12 @@ class ReportMaker {
                 last.map(ReportMaker::codes).orElse(List.of()),
                 first.map(f -> frames(f, d)).orElse(List.of()),
                 verdicts.stream().map(Report.Learned::of).toList(),
+                instruments.of(job.id()),
                 findings.of(job.id()));
     }
 
     /** When the repair was that was done last; after everything without one. */
-    private Instant repaired(JobPages.Context context) {
+    Instant repaired(JobPages.Context context) {
         return repairs.current(context.job().id()).map(Repairs.Repair::at).orElse(Instant.MAX);
     }
 

@@ -23,6 +23,15 @@ public final class VoltMeter implements AutoCloseable {
     }
 
     /**
+     * Who made it, its model, number and version, parted by commas (IEEE 488.2, 10.14).
+     *
+     * @throws WireException when it does not answer
+     */
+    public String identity() throws WireException {
+        return client.query("*IDN?");
+    }
+
+    /**
      * Switches the lead to a point, where it can.
      *
      * @throws WireException when there is no such point, or the meter is lost
