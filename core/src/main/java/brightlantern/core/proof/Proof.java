@@ -11,7 +11,6 @@ import brightlantern.core.suspect.Suspect;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -178,12 +177,14 @@ public final class Proof {
         List<String> failed =
                 needed.stream()
                         .filter(r -> r.state() == State.FAILED)
-                        .map(r -> r.what().toLowerCase(Locale.ROOT))
+                        .map(r -> r.what().replaceAll("[.]$", ""))
                         .toList();
         if (!failed.isEmpty()) {
             return new Verdict(
                     State.FAILED,
-                    "The repair did not hold: " + String.join("; ", failed) + ".",
+                    "The repair did not hold. To be shown, and not so: "
+                            + String.join("; ", failed)
+                            + ".",
                     needed);
         }
         return open > 0
