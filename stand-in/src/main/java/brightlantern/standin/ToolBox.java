@@ -48,6 +48,7 @@ public final class ToolBox {
                                                 + b.name()
                                                 + " one after another"));
         ohms().forEach((id, g) -> all.put(id, g.name()));
+        fed().forEach((id, g) -> all.put(id, "Feed it: " + g.name()));
         return all;
     }
 
@@ -73,6 +74,9 @@ public final class ToolBox {
         }
         if (ohms().containsKey(id)) {
             return told(hands().orElseThrow().ohms(ohms().get(id)));
+        }
+        if (fed().containsKey(id)) {
+            return "It: " + simulation.circuits().orElseThrow().fed(fed().get(id)) + ".";
         }
         if (!names().containsKey(id)) {
             throw new IllegalArgumentException("Nothing called '" + id + "' can be measured");
@@ -117,6 +121,10 @@ public final class ToolBox {
 
     private Map<String, Gauge> compared() {
         return hands().map(Hands::compared).orElse(Map.of());
+    }
+
+    private Map<String, Gauge> fed() {
+        return hands().map(Hands::fed).orElse(Map.of());
     }
 
     private Map<String, Gauge> ohms() {

@@ -273,6 +273,14 @@ final class Robot {
             double read = c.hands().ohms(g) * (1 + OHM_NOISE * random.nextGaussian());
             return g.at(read / g.nominal()).id();
         }
+        if (g.isFed()) {
+            String does = c.fed(g);
+            return g.bands().stream()
+                    .filter(b -> b.name().equals(does))
+                    .findFirst()
+                    .orElseThrow()
+                    .id();
+        }
         if (g.isAcross()) {
             double across =
                     c.volts(g.from()).orElseThrow()

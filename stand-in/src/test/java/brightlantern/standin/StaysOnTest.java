@@ -72,6 +72,24 @@ class StaysOnTest {
         assertThatThrownBy(() -> v.tools().measure("gauge-none")).hasMessageContaining("none");
     }
 
+    /** What lives on a lead from the battery lacks what should come; what stays dead does not. */
+    @Test
+    void aLeadFromTheBatteryPartsSupplyFromEarth() {
+        String fed = "gauge-brake-left-fed";
+        assertThat(YARD.built("oriel-finch").tools().measure(fed)).isEqualTo("It: bright.");
+        for (String wire : List.of("W-brake-left", "E-brake-left", "brake-left")) {
+            StandInVehicle v = YARD.built("oriel-finch");
+            broken(v, "series", wire);
+            assertThat(v.tools().measure(fed))
+                    .as(wire)
+                    .isEqualTo(wire.startsWith("W-") ? "It: bright." : "It: dark.");
+            assertThat(v.stored()).as("nobody's module looks while it is fed").isEmpty();
+        }
+        assertThat(YARD.built("oriel-finch").tools().names().keySet())
+                .as("an injector is never held open")
+                .noneMatch(id -> id.contains("injector") && id.endsWith("-fed"));
+    }
+
     /** While modules send nobody reads ohms between their wires. */
     @Test
     void theWiresOfABusAreMeasuredWhileAllSleep() {

@@ -79,6 +79,11 @@ public record Circuit(
         return point(pointId).side().equals("earth") ? PLUS : MINUS;
     }
 
+    /** The battery pole to which something on a point leads. */
+    String poleOf(String pointId, Load load) {
+        return load == Load.LEAD ? PLUS : otherPole(pointId);
+    }
+
     /** A point that a probe can touch. */
     public Optional<ProbePoint> probe(String pointId) {
         return points.stream().filter(p -> p.id().equals(pointId) && p.canBeProbed()).findFirst();

@@ -92,7 +92,7 @@ public final class CircuitModel {
         state.hung()
                 .forEach(
                         (point, load) -> {
-                            String pole = circuit.otherPole(point);
+                            String pole = circuit.poleOf(point, load);
                             if (!pole.equals(point)) {
                                 present.add(new HungLoad(point, pole, load));
                             }

@@ -47,7 +47,7 @@ public final class FaultTable {
         state.hung()
                 .forEach(
                         (point, load) -> {
-                            String pole = circuit.otherPole(point);
+                            String pole = circuit.poleOf(point, load);
                             if (!pole.equals(point)) {
                                 parts.add(new HungLoad(point, pole, load));
                             }

@@ -1,5 +1,6 @@
 package brightlantern.core.circuit;
 
+import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -21,6 +22,14 @@ final class FeedingPlan extends SheetPlan {
     private static final double WEAK = 0.82;
 
     private static final double MOST = 9;
+
+    /** What draws more than this would burn the lead that feeds it. */
+    private static final double MOST_FED_WATTS = 200;
+
+    /** What may be fed for longer than its module would. */
+    private static final Set<ConsumerKind> FED =
+            EnumSet.of(
+                    ConsumerKind.LAMP, ConsumerKind.HEATER, ConsumerKind.MOTOR, ConsumerKind.HORN);
 
     /** Columns and rows of the sheet. */
     private static final double COLUMN = 1.35;
@@ -156,6 +165,9 @@ final class FeedingPlan extends SheetPlan {
                         back,
                         c.earth(),
                         copper(EARTH_METRES, section)));
+        if (FED.contains(c.kind()) && c.watts() <= MOST_FED_WATTS) {
+            gauges.add(fedByLead(c, plus, minus));
+        }
         String under = f.by() == null ? "" : f.by().id() + "-on";
         gauges.add(
                 new Gauge(
@@ -165,15 +177,39 @@ final class FeedingPlan extends SheetPlan {
                         plus,
                         minus,
                         Consumer.NOMINAL_VOLTS,
-                        List.of(
-                                new Band("dead", c.kind().dead(), DEAD, c.code(), false),
-                                new Band("weak", c.kind().weak(), WEAK, "", false),
-                                new Band("well", c.kind().well(), MOST, "", true)),
+                        bands(c, c.code()),
                         under,
                         c.module(),
                         "",
                         Gauge.Scale.NONE,
                         c.hidden() ? Gauge.By.HANDS : Gauge.By.DRIVER));
+    }
+
+    /** What it does when a lead from the battery feeds its pin: the way to it is left out. */
+    private static Gauge fedByLead(Feeding.Fed c, String plus, String minus) {
+        return new Gauge(
+                c.id() + "-fed",
+                c.name() + " with its pin " + c.pins().get(0) + " fed from the battery",
+                c.id(),
+                plus,
+                minus,
+                Consumer.NOMINAL_VOLTS,
+                bands(c, ""),
+                "",
+                "",
+                "",
+                Gauge.Scale.NONE,
+                Gauge.By.LEAD);
+    }
+
+    /**
+     * @param code that is set when nothing arrives; empty where nobody watches
+     */
+    private static List<Band> bands(Feeding.Fed c, String code) {
+        return List.of(
+                new Band("dead", c.kind().dead(), DEAD, code, false),
+                new Band("weak", c.kind().weak(), WEAK, "", false),
+                new Band("well", c.kind().well(), MOST, "", true));
     }
 
     /** Whether it goes on when it was switched off, by the first that a driver would notice. */

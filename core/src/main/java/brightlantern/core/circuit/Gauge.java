@@ -5,6 +5,7 @@ import brightlantern.core.signal.Value;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * By what a circuit shows how it is, without a meter: a lamp by its light, a sensor by the value
@@ -58,7 +59,9 @@ public record Gauge(
         /** Both leads of a meter. */
         METER,
         /** A meter on ohms, at the part alone. */
-        OHMMETER
+        OHMMETER,
+        /** A lead from the battery at its own pin: does it live then? */
+        LEAD
     }
 
     /** What a comparison shows at an end of the range: no more, or no less, than is right. */
@@ -95,9 +98,31 @@ public record Gauge(
         return by == By.OHMMETER;
     }
 
-    /** Whether something shows at it that nobody measured. */
+    /** Whether its part is fed by a lead from the battery while it is looked at. */
+    public boolean isFed() {
+        return by == By.LEAD;
+    }
+
+    /** Whether something shows at it that nobody measured or fed. */
     public boolean isNoticed() {
-        return !isAcross() && !isOhms();
+        return !isAcross() && !isOhms() && !isFed();
+    }
+
+    /** The pin at which its part can be fed: that before its own contact. */
+    public String fedAt(Circuit circuit) {
+        return circuit.segments().stream()
+                .filter(s -> s.kind() == SegmentKind.CONTACT && s.to().equals(from))
+                .map(Segment::from)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** The state of its circuit in which it is looked at. */
+    public OperatingState state(Circuit circuit, double supplyVolts) {
+        OperatingState state =
+                OperatingState.idle(supplyVolts)
+                        .moving(made().isEmpty() ? Set.of() : Set.of(made()));
+        return isFed() ? state.loaded(fedAt(circuit), Load.LEAD) : state;
     }
 
     /** Whether it is looked at after it was switched off. */

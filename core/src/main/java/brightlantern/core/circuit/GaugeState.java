@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.Set;
 import java.util.function.DoubleFunction;
 
 /** What the gauges of a circuit show, healthy or with a fault in it. */
@@ -28,7 +27,7 @@ public final class GaugeState {
     private static final double FURTHEST = 8;
 
     private final Circuit circuit;
-    private final Map<String, FaultTable> tables = new HashMap<>();
+    private final Map<OperatingState, FaultTable> tables = new HashMap<>();
     private final double supplyVolts;
 
     /**
@@ -42,17 +41,13 @@ public final class GaugeState {
     /** Share of its nominal voltage that a gauge has under its setting. */
     public double share(Gauge gauge, Optional<Fault> fault) {
         return gauge.share(
-                circuit, table(gauge.made()).with(fault), fault.map(List::of).orElse(List.of()));
+                circuit,
+                table(gauge.state(circuit, supplyVolts)).with(fault),
+                fault.map(List::of).orElse(List.of()));
     }
 
-    private synchronized FaultTable table(String setting) {
-        return tables.computeIfAbsent(
-                setting,
-                s ->
-                        new FaultTable(
-                                circuit,
-                                OperatingState.idle(supplyVolts)
-                                        .moving(s.isEmpty() ? Set.of() : Set.of(s))));
+    private synchronized FaultTable table(OperatingState state) {
+        return tables.computeIfAbsent(state, s -> new FaultTable(circuit, s));
     }
 
     private List<Gauge> noticed() {

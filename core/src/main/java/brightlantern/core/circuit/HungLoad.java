@@ -1,7 +1,7 @@
 package brightlantern.core.circuit;
 
 /**
- * A lamp that a technician hangs between a point and a battery pole.
+ * A lamp or lead that a technician puts between a point and a battery pole.
  *
  * @param point and pole: nodes
  */
@@ -30,7 +30,7 @@ public record HungLoad(String point, String pole, Load load) implements Componen
 
     @Override
     public boolean isLinear(OperatingState state) {
-        return false;
+        return load == Load.LEAD;
     }
 
     @Override

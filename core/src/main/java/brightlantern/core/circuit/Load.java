@@ -1,12 +1,17 @@
 package brightlantern.core.circuit;
 
+import java.util.List;
 import java.util.Locale;
 
-/** What can be hung on a probe point, to the other battery pole. */
+/** What can be hung on a probe point, to the other battery pole; a lead feeds it from plus. */
 public enum Load {
     NOTHING("nothing", Double.POSITIVE_INFINITY),
     LAMP("small lamp, 5 W", 28.8),
-    BULB("big bulb, 55 W", 2.62);
+    BULB("big bulb, 55 W", 2.62),
+    LEAD("lead from battery plus, with a fuse of its own", 0.03);
+
+    /** What is hung to see how the point bears it; a lead feeds what lies behind. */
+    static final List<Load> HUNG = List.of(NOTHING, LAMP, BULB);
 
     /** Volts at which a filament is as hot as its rating says. */
     private static final double NOMINAL_VOLTS = 12;
@@ -25,11 +30,15 @@ public enum Load {
     }
 
     /**
-     * Filament resistance in ohms at a voltage: R grows about with the root of the voltage.
+     * Filament resistance in ohms at a voltage: R grows about with the root of the voltage; that of
+     * a lead does not.
      *
      * @param volts across it, of either sign
      */
     public double ohmAt(double volts) {
+        if (this == LEAD) {
+            return hotOhm;
+        }
         double share = Math.abs(volts) / NOMINAL_VOLTS;
         return hotOhm * Math.sqrt(Math.max(0.04, Math.min(2, share)));
     }

@@ -26,7 +26,7 @@ public record ProbeCondition(Load load, Optional<String> moving) {
                     .forEach(s -> all.add(new ProbeCondition(Load.NOTHING, Optional.of(s.id()))));
             return List.copyOf(all);
         }
-        for (Load load : Load.values()) {
+        for (Load load : Load.HUNG) {
             all.add(new ProbeCondition(load, Optional.empty()));
         }
         circuit.motors()

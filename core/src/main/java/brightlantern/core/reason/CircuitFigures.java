@@ -180,7 +180,7 @@ final class CircuitFigures {
 
     private static double blurOf(Gauge gauge) {
         return switch (gauge.by()) {
-            case DRIVER, SWITCHED_OFF, HANDS -> SEEN_SHARE;
+            case DRIVER, SWITCHED_OFF, HANDS, LEAD -> SEEN_SHARE;
             case MODULE, INSTRUMENT -> READ_SHARE;
             case METER -> METER_SHARE;
             case OHMMETER -> OHM_SHARE;

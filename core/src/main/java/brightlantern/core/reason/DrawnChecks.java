@@ -21,6 +21,10 @@ final class DrawnChecks {
     private static final double VALUE_MINUTES = 0.4;
     private static final double COMPARE_MINUTES = 5;
     private static final double OPEN_MINUTES = 2.5;
+
+    /** To lead a fused wire from the battery to a pin, and to look. */
+    private static final double FEED_MINUTES = 3;
+
     private static final double OHMS_MINUTES = 2.5;
     private static final double ALONG_MINUTES = 9;
     private static final double BEHIND_MINUTES = 6;
@@ -102,6 +106,13 @@ final class DrawnChecks {
                     "Measure: " + DrawnSuspects.lower(it),
                     reach + OHMS_MINUTES,
                     "By itself, with nothing beside it, a part tells whether it is whole.");
+        }
+        if (g.isFed()) {
+            return look(
+                    g,
+                    "Feed it: " + g.name() + ", by a lead with a fuse of its own",
+                    c.point(g.fedAt(c)).minutes() + FEED_MINUTES,
+                    "What lives then has a sound earth, and lacks what should come to its pin; what stays dead does not lack that.");
         }
         if (g.isCompared()) {
             return look(

@@ -109,7 +109,7 @@ final class DrawnCircuits {
 
     /** What is looked at, and in which state; of a part alone there is none. */
     static String named(Circuit c, Gauge g) {
-        return g.isOhms() || g.isOff() ? g.name() : g.name() + ", " + under(c, g);
+        return g.isOhms() || g.isOff() || g.isFed() ? g.name() : g.name() + ", " + under(c, g);
     }
 
     private static String under(Circuit c, Gauge g) {

@@ -187,9 +187,7 @@ final class Predictions {
 
     /** Share of its nominal voltage that a gauge has with two faults in its circuit. */
     double share(Circuit circuit, Gauge gauge, Fault one, Fault other) {
-        OperatingState state =
-                OperatingState.idle(GaugeState.TYPICAL_VOLTS)
-                        .moving(gauge.made().isEmpty() ? Set.of() : Set.of(gauge.made()));
+        OperatingState state = gauge.state(circuit, GaugeState.TYPICAL_VOLTS);
         if (twice.size() > MOST_KNOWN) {
             twice.clear();
         }

@@ -79,6 +79,25 @@ public final class Circuits implements Part {
         return hands;
     }
 
+    /**
+     * What a consumer does while a lead from the battery feeds its pin, in words.
+     *
+     * @throws IllegalArgumentException when it is no gauge of a consumer that can be fed
+     */
+    public synchronized String fed(Gauge gauge) {
+        String point = loadedPoint;
+        Load what = load;
+        for (LiveCircuit its : all.values()) {
+            if (its.circuit().gauges().contains(gauge) && gauge.isFed()) {
+                hang(gauge.fedAt(its.circuit()), Load.LEAD);
+                String does = gauge.at(share(its, gauge)).name();
+                hang(point, what);
+                return does;
+            }
+        }
+        throw new IllegalArgumentException("Nothing called '" + gauge.name() + "' can be fed");
+    }
+
     /** What can be switched and unplugged, by its id. */
     public Map<String, Setting> settings() {
         Map<String, Setting> settings = new LinkedHashMap<>();

@@ -77,6 +77,11 @@ public final class Hands {
         return gauges(Gauge::isOhms);
     }
 
+    /** Consumers whose pin can be fed from the battery, by the id of their finding. */
+    public Map<String, Gauge> fed() {
+        return gauges(Gauge::isFed);
+    }
+
     /** Ohms of a consumer alone, as they are, cold and at rest. */
     public double ohms(Gauge gauge) {
         return Gauge.ohms(built.get(gauge.part()), broken.now());
