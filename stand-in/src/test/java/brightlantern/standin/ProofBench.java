@@ -291,7 +291,11 @@ class ProofBench {
                     List.of(REPAIRED.plusSeconds(310)),
                     List.of(
                             new ProofRecord.DatedSweep(
-                                    REPAIRED.plusSeconds(400), true, now.back(), now.notRun())),
+                                    REPAIRED.plusSeconds(400),
+                                    true,
+                                    now.back(),
+                                    now.notRun(),
+                                    Set.of())),
                     List.of());
         }
 

@@ -98,6 +98,7 @@ public class Proofs {
         DriveConditions conditions = leads.conditions(job, d);
         List<Instant> clears = log.times(job.id(), CommandLog.CLEAR);
         Set<String> families = families(codes, d);
+        Optional<Set<String>> before = before(job, d, repair.at());
         return new ProofRecord(
                 repair.at(),
                 codes,
@@ -110,7 +111,7 @@ public class Proofs {
                 log.times(job.id(), CommandLog.KEY),
                 sweeps.heads(job.id()).stream()
                         .filter(h -> h.whole() && h.started().isAfter(repair.at()))
-                        .map(h -> dated(sweeps.read(h.id()).sweep(), d, codes, families))
+                        .map(h -> dated(sweeps.read(h.id()).sweep(), d, codes, families, before))
                         .toList(),
                 takes.of(job.id()).stream()
                         .filter(t -> t.ended().isPresent() && !t.setAside() && t.source().isEmpty())
@@ -230,8 +231,36 @@ public class Proofs {
                 .collect(Collectors.toSet());
     }
 
+    /**
+     * Codes that some sweep before the repair had, and those that any passing dip sets; empty when
+     * nobody swept, and nobody can tell what is new.
+     */
+    private Optional<Set<String>> before(Job job, VehicleDescription d, Instant repaired) {
+        List<Sweeps.Head> earlier =
+                sweeps.heads(job.id()).stream()
+                        .filter(h -> h.whole() && h.started().isBefore(repaired))
+                        .toList();
+        if (earlier.isEmpty()) {
+            return Optional.empty();
+        }
+        Set<String> before =
+                d.codes().stream()
+                        .filter(c -> c.sets().equals("supply"))
+                        .map(Code::code)
+                        .collect(Collectors.toCollection(HashSet::new));
+        earlier.stream()
+                .flatMap(h -> sweeps.read(h.id()).sweep().codes().stream())
+                .map(StoredCode::code)
+                .forEach(before::add);
+        return Optional.of(before);
+    }
+
     private static ProofRecord.DatedSweep dated(
-            Sweep sweep, VehicleDescription d, Set<String> codes, Set<String> families) {
+            Sweep sweep,
+            VehicleDescription d,
+            Set<String> codes,
+            Set<String> families,
+            Optional<Set<String>> before) {
         Set<String> back =
                 sweep.codes().stream()
                         .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
@@ -249,7 +278,14 @@ public class Proofs {
                         .flatMap(Set::stream)
                         .filter(codes::contains)
                         .collect(Collectors.toSet());
+        Set<String> more =
+                sweep.codes().stream()
+                        .filter(c -> c.statusByte().standing() != DtcStatus.Standing.QUIET)
+                        .map(StoredCode::code)
+                        .filter(c -> before.isPresent() && !before.get().contains(c))
+                        .filter(c -> !back.contains(c))
+                        .collect(Collectors.toSet());
         return new ProofRecord.DatedSweep(
-                sweep.finished().orElse(sweep.started()), sweep.whole(), back, notRun);
+                sweep.finished().orElse(sweep.started()), sweep.whole(), back, notRun, more);
     }
 }

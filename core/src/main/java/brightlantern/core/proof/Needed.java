@@ -52,6 +52,7 @@ final class Needed {
                                         : "Sweep after the recording: no code came",
                                 drive.filter(d -> record.enough(d))
                                         .map(ProofRecord.DatedTake::at)));
+        needed.add(beside(record, begins));
         if (coded) {
             needed.add(monitors(record, clear));
         }
@@ -203,6 +204,28 @@ final class Needed {
                         SWEEPING)
                 : new Requirement(
                         Proof.SWEEP, what, State.OPEN, "Sweep all modules then.", SWEEPING);
+    }
+
+    /** What was unplugged or moved for a repair must work as before. */
+    private static Requirement beside(ProofRecord record, Optional<Instant> begins) {
+        String what = "Nothing else went out with the repair: no new code in any module";
+        Optional<ProofRecord.DatedSweep> sweep =
+                begins.flatMap(b -> record.newest(s -> s.at().isAfter(b)));
+        if (sweep.isEmpty()) {
+            return new Requirement(
+                    "beside", what, State.OPEN, "A sweep of all modules tells.", SWEEPING);
+        }
+        Set<String> more = sweep.get().more();
+        return new Requirement(
+                "beside",
+                what,
+                more.isEmpty() ? State.PROVEN : State.OPEN,
+                more.isEmpty()
+                        ? "There is none."
+                        : "New: "
+                                + joined(more)
+                                + ". Look at what was unplugged or moved for it, clear and sweep again.",
+                SWEEPING);
     }
 
     private static Requirement monitors(ProofRecord record, Optional<Instant> clear) {

@@ -70,11 +70,15 @@ public record ProofRecord(
      *     repair is to keep away
      * @param notRun of those codes, the ones whose test has not run since the last clear, as far as
      *     the modules tell
+     * @param more codes of any module that were not there before the repair: what was unplugged or
+     *     moved for it may have stayed so
      */
-    public record DatedSweep(Instant at, boolean whole, Set<String> codes, Set<String> notRun) {
+    public record DatedSweep(
+            Instant at, boolean whole, Set<String> codes, Set<String> notRun, Set<String> more) {
         public DatedSweep {
             codes = Set.copyOf(codes);
             notRun = Set.copyOf(notRun);
+            more = Set.copyOf(more);
         }
     }
 

@@ -63,7 +63,7 @@ class ProofTest {
     }
 
     private static DatedSweep clean(int second) {
-        return new DatedSweep(at(second), true, Set.of(), Set.of());
+        return new DatedSweep(at(second), true, Set.of(), Set.of(), Set.of());
     }
 
     private Proof.Verdict judge() {
@@ -178,7 +178,7 @@ class ProofTest {
     void onlyCodesWhoseTestsHaveRunWereShownToStayAway() {
         everything();
         assertThat(Proof.shown(record())).containsExactly(new Evidence.CodeSeen(CODE, false));
-        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE)));
+        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE), Set.of()));
         assertThat(Proof.shown(record())).isEmpty();
         findings.add(check(18, ProofRecord.COMPLAINT, true));
         assertThat(Proof.shown(record())).containsExactly(new Evidence.SymptomGone("flat"));
@@ -213,14 +213,14 @@ class ProofTest {
     @Test
     void theCodeComingBackFailsTheProof() {
         everything();
-        sweeps.add(new DatedSweep(at(17), true, Set.of(CODE), Set.of()));
+        sweeps.add(new DatedSweep(at(17), true, Set.of(CODE), Set.of(), Set.of()));
         assertThat(judge().state()).isEqualTo(State.FAILED);
     }
 
     @Test
     void aTestThatHasNotRunSinceTheClearProvesNothing() {
         everything();
-        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE)));
+        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(CODE), Set.of()));
         Proof.Verdict verdict = judge();
         assertThat(verdict.state()).isEqualTo(State.OPEN);
         assertThat(verdict.requirements())
@@ -232,13 +232,27 @@ class ProofTest {
                                         .contains(CODE + " came at engine load 60 to 100 %."));
     }
 
+    /** A plug that was left off after the repair sets codes of its own. */
+    @Test
+    void whatWentOutWithTheRepairIsNotProven() {
+        everything();
+        sweeps.set(1, new DatedSweep(at(16), true, Set.of(), Set.of(), Set.of("B1234-13")));
+        assertThat(judge().state()).isEqualTo(State.OPEN);
+        assertThat(judge().requirements())
+                .filteredOn(r -> r.id().equals("beside"))
+                .singleElement()
+                .satisfies(r -> assertThat(r.seen()).startsWith("New: B1234-13."));
+        sweeps.add(new DatedSweep(at(17), true, Set.of(), Set.of(), Set.of()));
+        assertThat(judge().state()).as("pushed home, swept again").isEqualTo(State.PROVEN);
+    }
+
     /** Clear, key cycle and a sweep with the engine never started. */
     @Test
     void doingNothingProvesNothing() {
         findings.clear();
         clears.add(at(12));
         keys.add(at(13));
-        sweeps.add(new DatedSweep(at(14), true, Set.of(), Set.of(CODE)));
+        sweeps.add(new DatedSweep(at(14), true, Set.of(), Set.of(CODE), Set.of()));
         assertThat(judge().state()).isEqualTo(State.OPEN);
         conditions = DriveConditions.none();
         assertThat(judge().state()).isEqualTo(State.OPEN);
@@ -260,7 +274,7 @@ class ProofTest {
         takes.set(0, take(15, 2));
         assertThat(judge().state()).isEqualTo(State.OPEN);
         takes.set(0, take(15, 12));
-        sweeps.set(1, new DatedSweep(at(16), false, Set.of(), Set.of()));
+        sweeps.set(1, new DatedSweep(at(16), false, Set.of(), Set.of(), Set.of()));
         assertThat(judge().state()).isEqualTo(State.OPEN);
     }
 
