@@ -11,8 +11,9 @@ import java.util.List;
  * How a repair is done, and what must be learned or coded afterwards.
  *
  * @param name of the repair
+ * @param sits where its part is reached, and in how many minutes; empty where no sheet tells
  */
-record RepairHow(String name, List<RepairStep> steps, List<Then> afterwards) {
+record RepairHow(String name, String sits, List<RepairStep> steps, List<Then> afterwards) {
     /**
      * @param procedure that does it; empty where the vehicle has none of that kind
      */
@@ -21,6 +22,9 @@ record RepairHow(String name, List<RepairStep> steps, List<Then> afterwards) {
     static RepairHow of(Suspect suspect, VehicleDescription d, List<Procedure> procedures) {
         return new RepairHow(
                 suspect.repair().name(),
+                RepairSteps.reached(suspect, d.circuits())
+                        .map(p -> p.place() + ", " + Math.round(p.minutes()) + " minutes to reach")
+                        .orElse(""),
                 RepairSteps.of(suspect, d.circuits()),
                 suspect.repair().afterwards().stream()
                         .map(

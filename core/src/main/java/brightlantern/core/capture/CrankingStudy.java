@@ -36,6 +36,12 @@ public final class CrankingStudy {
     /** With it, what stands out most has to be so many times what is healthy. */
     private static final double WITH_LOW = 0.7;
 
+    /**
+     * And so many times where it is as hard to turn as the others, and only less is left: rings
+     * that fit less well let that be seen, and are no fault.
+     */
+    private static final double WITH_LESS_LEFT = 1;
+
     /** The window in which lost gas arrives, degrees about dead centre. */
     private static final int[] DEAD_CENTRE = {-55, 35};
 
@@ -232,7 +238,8 @@ public final class CrankingStudy {
         List<String> reasons = new ArrayList<>();
         String outcome = "even";
         String sentence = "Compression and gas exchange of all cylinders are alike.";
-        if (way.times() > (low.isPresent() ? WITH_LOW : PLAIN)) {
+        double enough = low.map(c -> needsLess(c) > 1 ? WITH_LOW : WITH_LESS_LEFT).orElse(PLAIN);
+        if (way.times() > enough) {
             outcome = way.pipe().outcome() + "-" + way.cylinder().cylinder();
             sentence = way.pipe().part().formatted(way.cylinder().cylinder());
             reasons.add(
@@ -255,9 +262,14 @@ public final class CrankingStudy {
 
     /** How much less it compresses, or has left, than healthy cylinders differ by. */
     private static double lacks(CylinderSigns c) {
-        double needs = (1 - c.compression()) / LOW_COMPRESSION;
         double lost = -c.left() / LITTLE_LEFT;
-        return Math.max(Double.isNaN(needs) ? 0 : needs, Double.isNaN(lost) ? 0 : lost);
+        return Math.max(needsLess(c), Double.isNaN(lost) ? 0 : lost);
+    }
+
+    /** How much easier it is to turn, against what healthy cylinders differ by. */
+    private static double needsLess(CylinderSigns c) {
+        double needs = (1 - c.compression()) / LOW_COMPRESSION;
+        return Double.isNaN(needs) ? 0 : needs;
     }
 
     private static String starting(List<CylinderSigns> signs) {

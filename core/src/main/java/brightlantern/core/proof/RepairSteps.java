@@ -4,12 +4,19 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
 import brightlantern.core.circuit.Divider;
+import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Source;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.RepairStep;
 import brightlantern.core.suspect.Suspect;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** How a repair is done: as it is described, or as the kind of part wants it. */
 public final class RepairSteps {
@@ -40,6 +47,31 @@ public final class RepairSteps {
                         .map(RepairSteps::of)
                         .orElse(List.of())
                 : suspect.repair().steps();
+    }
+
+    /** Where the part of a suspect is reached soonest; empty when it is on no sheet. */
+    public static Optional<ProbePoint> reached(Suspect suspect, List<Circuit> circuits) {
+        return suspect.effect()
+                .flatMap(Effect::part)
+                .flatMap(
+                        id ->
+                                circuits.stream()
+                                        .flatMap(c -> ends(c, id))
+                                        .filter(ProbePoint::canBeProbed)
+                                        .min(Comparator.comparing(ProbePoint::minutes)));
+    }
+
+    /** Both ends of a part, and the pins before those that are inside a housing. */
+    private static Stream<ProbePoint> ends(Circuit circuit, String part) {
+        Set<String> ends =
+                circuit.component(part).stream()
+                        .flatMap(c -> Stream.of(c.from(), c.to()))
+                        .collect(Collectors.toSet());
+        Stream<String> pins =
+                circuit.segments().stream()
+                        .filter(s -> s.kind() == SegmentKind.CONTACT && ends.contains(s.to()))
+                        .map(Segment::from);
+        return Stream.concat(ends.stream(), pins).map(circuit::point);
     }
 
     private static List<RepairStep> of(Component part) {

@@ -107,6 +107,7 @@ public record ShelfCase(
                                 complaint,
                                 cause,
                                 repair,
+                                String.join(" ", symptoms),
                                 String.join(" ", codes),
                                 String.join(" ", decisive))
                         .toLowerCase(Locale.ROOT);

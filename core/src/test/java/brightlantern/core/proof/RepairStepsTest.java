@@ -33,6 +33,13 @@ class RepairStepsTest {
                         .findFirst()
                         .map(s -> RepairSteps.of(s, portage.circuits()))
                         .orElseThrow();
+        assertThat(
+                        RepairSteps.reached(
+                                portage.suspect("circuit-brake-left").orElseThrow(),
+                                portage.circuits()))
+                .get()
+                .satisfies(p -> assertThat(p.place()).isNotEmpty())
+                .satisfies(p -> assertThat(p.minutes()).isPositive());
         assertThat(wire).anyMatch(s -> s.what().contains("same section"));
         assertThat(new RepairStep("Head", 40, 180, "").tightened())
                 .isEqualTo("40 N·m and 180° further");
