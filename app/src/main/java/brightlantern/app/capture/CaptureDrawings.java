@@ -16,6 +16,10 @@ import org.springframework.stereotype.Component;
 @Component
 class CaptureDrawings implements Drawings {
     private static final int MOST = 2;
+
+    /** To read a long capture takes its time; what decided is among the newest. */
+    private static final int MOST_READ = 6;
+
     private static final int LEFT = 130;
     private static final int COLUMNS = 700;
     private static final int LANE = 70;
@@ -48,9 +52,14 @@ class CaptureDrawings implements Drawings {
     @Override
     public List<Drawing> of(JobPages.Context context, Instant repaired) {
         List<Drawing> drawings = new ArrayList<>();
-        for (Captures.Head head : captures.of(context.job().id())) {
-            if (!head.began().isBefore(repaired) || drawings.size() >= MOST) {
-                continue;
+        List<Captures.Head> heads =
+                captures.of(context.job().id()).stream()
+                        .filter(h -> h.began().isBefore(repaired))
+                        .limit(MOST_READ)
+                        .toList();
+        for (Captures.Head head : heads) {
+            if (drawings.size() >= MOST) {
+                break;
             }
             captures.open(head)
                     .ifPresent(

@@ -16,11 +16,14 @@ public record Visit(String plate, String customer, String order, List<String> la
     private static final int LONGEST_CUSTOMER = 200;
     private static final int LONGEST_ORDER = 60;
 
-    /** Warning lamps by which people know them (symbols of ISO 2575). */
+    /**
+     * Warning lamps by which people know them (symbols of ISO 2575). None has a comma: a form that
+     * sends a single one would be taken for two.
+     */
     public static final List<String> LAMPS =
             List.of(
                     "engine",
-                    "engine, flashing",
+                    "engine flashing",
                     "oil pressure",
                     "battery",
                     "coolant too hot",

@@ -73,9 +73,12 @@ class ReportController {
         all.put("curves", maker.curves(context));
         all.put(
                 "drawings",
-                drawings.stream()
-                        .flatMap(d -> d.of(context, maker.repaired(context)).stream())
-                        .toList());
+                // the customer's fits on one sheet
+                whom.equals(FILE)
+                        ? drawings.stream()
+                                .flatMap(d -> d.of(context, maker.repaired(context)).stream())
+                                .toList()
+                        : List.of());
         all.put("whom", whom);
         all.put("pictures", shown);
         all.put("workshop", workshops.get());

@@ -57,16 +57,17 @@ final class World {
                 : part;
     }
 
-    private Voltages volts(Circuit c, Set<String> moving) {
-        Map<String, Double> volts =
-                models.get(c.id())
-                        .solve(OperatingState.idle(SUPPLY).moving(moving), faults)
-                        .volts();
+    private Voltages volts(Circuit c, OperatingState state) {
+        Map<String, Double> volts = models.get(c.id()).solve(state, faults).volts();
         return volts::get;
     }
 
+    private Voltages volts(Circuit c, Set<String> moving) {
+        return volts(c, OperatingState.idle(SUPPLY).moving(moving));
+    }
+
     Band shown(Circuit c, Gauge g) {
-        return g.at(g.share(c, volts(c, g.made().isEmpty() ? Set.of() : Set.of(g.made())), faults));
+        return g.at(g.share(c, volts(c, g.state(c, SUPPLY)), faults));
     }
 
     /** What is told and stored of it before anybody looks. */
