@@ -90,9 +90,11 @@ public final class Circuits implements Part {
         for (LiveCircuit its : all.values()) {
             if (its.circuit().gauges().contains(gauge) && gauge.isFed()) {
                 hang(gauge.fedAt(its.circuit()), Load.LEAD);
-                String does = gauge.at(share(its, gauge)).name();
-                hang(point, what);
-                return does;
+                try {
+                    return gauge.at(share(its, gauge)).name();
+                } finally {
+                    hang(point, what);
+                }
             }
         }
         throw new IllegalArgumentException("Nothing called '" + gauge.name() + "' can be fed");
