@@ -3,6 +3,7 @@ package brightlantern.core.procedure;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.procedure.library.ProcedureReader;
+import brightlantern.core.suspect.Check;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.io.IOException;
@@ -38,6 +39,26 @@ class ProcedureReaderTest {
         assertThat(of(vehicle))
                 .filteredOn(p -> p.kind() == Procedure.Kind.PLAN)
                 .hasSizeGreaterThanOrEqualTo(GENERIC_PLANS);
+    }
+
+    @ParameterizedTest
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
+    void aCheckTakesTheMinutesOfTheProcedureItLeadsTo(String vehicle) throws IOException {
+        for (Check check : Vehicles.named(vehicle).checks()) {
+            String path = check.place().path();
+            // Driving two at once takes longer than driving one, which is the procedure.
+            if (check instanceof Check.Run || !path.startsWith("exercise/procedures/")) {
+                continue;
+            }
+            String id = path.substring("exercise/procedures/".length());
+            of(vehicle).stream()
+                    .filter(p -> p.id().equals(id))
+                    .forEach(
+                            p ->
+                                    assertThat(check.minutes())
+                                            .as(check.name())
+                                            .isEqualTo(p.minutes()));
+        }
     }
 
     @ParameterizedTest
