@@ -38,6 +38,12 @@ class RecordedJobsTest {
                             .contains(job.vin())
                             .doesNotContain("That did not work");
                 }
+                if (job.vehicleId().equals("stonebarrow-wl9")) {
+                    // its one cranking is drawn where it is told
+                    assertThat(tech.get("/jobs/" + job.id() + "/prove/report/file"))
+                            .contains("Exhaust valve of cylinder 5 leaks")
+                            .containsPattern("(?s)<figure.*One cranking.*<svg");
+                }
                 if (job.vehicleId().equals("oriel-heron")) {
                     // a mileage that was set back is told and not mended
                     assertThat(tech.get("/jobs/" + job.id() + "/prove"))

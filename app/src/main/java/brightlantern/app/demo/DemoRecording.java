@@ -39,12 +39,26 @@ public class DemoRecording {
                     "take",
                     "take_chunk",
                     "take_mark",
+                    "capture",
+                    "capture_part",
+                    "capture_mark",
+                    "procedure_run",
+                    "procedure_event",
+                    "learned_reading",
+                    "kept_map",
+                    "instrument",
                     "repair",
                     "command_log",
                     "shelf_case");
 
     private static final List<String> WITHOUT_IDENTITY =
-            List.of("take_chunk", "take_mark", "shelf_case");
+            List.of(
+                    "take_chunk",
+                    "take_mark",
+                    "capture_part",
+                    "procedure_event",
+                    "instrument",
+                    "shelf_case");
 
     private static final String RESOURCE = "/demo/recorded.jsonl.gz";
     private static final String BYTES = "base64:";
