@@ -42,7 +42,7 @@ class RecordedJobsTest {
                     // its one cranking is drawn where it is told
                     assertThat(tech.get("/jobs/" + job.id() + "/prove/report/file"))
                             .contains("Exhaust valve of cylinder 5 leaks")
-                            .containsPattern("(?s)<figure.*One cranking.*<svg");
+                            .containsPattern("(?s)One cranking: .*class=\"paper-drawing\"");
                 }
                 if (job.vehicleId().equals("oriel-heron")) {
                     // a mileage that was set back is told and not mended

@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** What a technician measures at a vehicle with instruments of his own. */
 public final class ToolBox {
@@ -49,6 +50,7 @@ public final class ToolBox {
                                                 + " one after another"));
         ohms().forEach((id, g) -> all.put(id, g.name()));
         fed().forEach((id, g) -> all.put(id, "Feed it: " + g.name()));
+        clamped().forEach((id, g) -> all.put(id, g.name()));
         return all;
     }
 
@@ -77,6 +79,13 @@ public final class ToolBox {
         }
         if (fed().containsKey(id)) {
             return "It: " + simulation.circuits().orElseThrow().fed(fed().get(id)) + ".";
+        }
+        if (clamped().containsKey(id)) {
+            OptionalDouble amps = simulation.circuits().orElseThrow().amps(clamped().get(id));
+            return amps.isPresent()
+                    ? String.format(
+                            Locale.ROOT, "Your clamp reads %.3g A.", Math.abs(amps.getAsDouble()))
+                    : "Your clamp reads 0 A: it is not on. Switch it on first.";
         }
         if (!names().containsKey(id)) {
             throw new IllegalArgumentException("Nothing called '" + id + "' can be measured");
@@ -125,6 +134,10 @@ public final class ToolBox {
 
     private Map<String, Gauge> fed() {
         return hands().map(Hands::fed).orElse(Map.of());
+    }
+
+    private Map<String, Gauge> clamped() {
+        return hands().map(Hands::clamped).orElse(Map.of());
     }
 
     private Map<String, Gauge> ohms() {

@@ -108,6 +108,7 @@ public final class VehicleSimulation {
 
     /** Puts its circuits in: from now on its sensors tell what arrives at their modules' pins. */
     void with(Circuits its) {
+        means.flows(its::current);
         circuits = Optional.of(its);
         parts.put(CIRCUITS, its);
         readings.computeIfPresent(

@@ -51,6 +51,7 @@ final class Robot {
     private static final double ENGINE_STOPS_SECONDS = 1;
 
     private static final double OHM_NOISE = 0.01;
+    private static final double CLAMP_NOISE = 0.03;
 
     /** A sweep asks each module so often, a roll call so often. */
     private static final int SWEPT = 2;
@@ -273,6 +274,9 @@ final class Robot {
             double read = c.hands().ohms(g) * (1 + OHM_NOISE * random.nextGaussian());
             return g.at(read / g.nominal()).id();
         }
+        if (g.isClamped()) {
+            return clamped(g, c);
+        }
         if (g.isFed()) {
             String does = c.fed(g);
             return g.bands().stream()
@@ -316,6 +320,18 @@ final class Robot {
                 .findFirst()
                 .orElseThrow()
                 .id();
+    }
+
+    private String clamped(Gauge g, Circuits c) {
+        boolean off = !g.made().isEmpty() && !c.isSet(g.made());
+        if (off) {
+            c.set(g.made(), true);
+        }
+        double amps = c.amps(g).orElse(0) * (1 + CLAMP_NOISE * random.nextGaussian());
+        if (off) {
+            c.set(g.made(), false);
+        }
+        return MeterFinding.of(v.description(), g.findingId()).orElseThrow().outcome().apply(amps);
     }
 
     /** What is told and stored before anybody looks. */

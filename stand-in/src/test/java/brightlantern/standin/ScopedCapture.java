@@ -2,7 +2,9 @@ package brightlantern.standin;
 
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
@@ -105,6 +107,19 @@ final class ScopedCapture {
         return ToothStudy.judge(
                 new ScopedCapture(vehicle).idling(CapturePlan.teeth()),
                 vehicle.description().cylinders().orElseThrow());
+    }
+
+    /** What coils and injectors draw at idle. */
+    static CurrentStudy.Judgement drawn(StandInVehicle vehicle) {
+        VehicleDescription d = vehicle.description();
+        boolean coils = d.circuits().stream().anyMatch(c -> c.component("coil-1").isPresent());
+        Capture capture =
+                new ScopedCapture(vehicle)
+                        .idling(CapturePlan.currents(d.cylinders().orElseThrow(), coils));
+        CaptureStudy.Read read =
+                CaptureStudy.read(CaptureStudy.of(d.cylinders(), d.circuits()), capture);
+        return read.as(CurrentStudy.Judgement.class)
+                .orElseThrow(() -> new AssertionError(read.sentence()));
     }
 
     private Capture idling(CapturePlan plan) {

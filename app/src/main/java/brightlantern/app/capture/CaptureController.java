@@ -98,6 +98,10 @@ class CaptureController {
     private static List<CapturePlan> plans(JobPages.Context context) {
         List<CapturePlan> plans = new ArrayList<>();
         context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
+        context.description()
+                .cylinders()
+                .map(c -> CapturePlan.currents(c, hasCoil(context, c.order().get(0))))
+                .ifPresent(plans::add);
         context.description().cylinders().ifPresent(c -> plans.addAll(leaving(context, c)));
         context.description()
                 .cylinders()
@@ -130,15 +134,13 @@ class CaptureController {
     private static List<CapturePlan> leaving(JobPages.Context context, Cylinders cylinders) {
         return cylinders.order().stream()
                 .sorted()
-                .map(
-                        n ->
-                                CapturePlan.leaving(
-                                        cylinders,
-                                        n,
-                                        context.description().circuits().stream()
-                                                .anyMatch(
-                                                        c -> c.component("coil-" + n).isPresent())))
+                .map(n -> CapturePlan.leaving(cylinders, n, hasCoil(context, n)))
                 .toList();
+    }
+
+    private static boolean hasCoil(JobPages.Context context, int cylinder) {
+        return context.description().circuits().stream()
+                .anyMatch(c -> c.component("coil-" + cylinder).isPresent());
     }
 
     @PostMapping("/record")

@@ -4,7 +4,10 @@ import brightlantern.app.page.Drawings;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureReading;
+import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.bus.BusReading;
 import brightlantern.core.signal.Units;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -64,21 +67,20 @@ class CaptureDrawings implements Drawings {
             captures.open(head)
                     .ifPresent(
                             opened -> {
-                                CaptureJudge.Read read =
+                                CaptureStudy.Read read =
                                         judge.read(opened, context.job(), context.description());
-                                if (read instanceof CaptureJudge.Judged j
-                                        && !j.judgement().holds()) {
-                                    drawings.add(drawn(opened, j));
-                                }
+                                read.as(CaptureReading.class)
+                                        .filter(r -> !r.holds())
+                                        .ifPresent(r -> drawings.add(drawn(opened, r)));
                             });
         }
         return drawings;
     }
 
-    private Drawing drawn(Captures.Opened opened, CaptureJudge.Judged read) {
+    private Drawing drawn(Captures.Opened opened, CaptureReading read) {
         Capture capture = opened.capture();
         int length = capture.length();
-        if (read instanceof CaptureJudge.Wires wires) {
+        if (read instanceof BusReading wires) {
             double bits = BUS_BITS / (1000 * wires.bus().kbit());
             length = (int) Math.max(2, Math.min(length, Math.round(bits / capture.interval())));
         }

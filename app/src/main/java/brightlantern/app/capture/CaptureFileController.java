@@ -3,6 +3,7 @@ package brightlantern.app.capture;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.CaptureCsv;
 import brightlantern.core.capture.CaptureFiles;
+import brightlantern.core.capture.bus.BusReading;
 import brightlantern.core.capture.bus.FrameLog;
 import brightlantern.core.capture.comtrade.ComtradeWriter;
 import jakarta.servlet.http.HttpServletResponse;
@@ -13,7 +14,6 @@ import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Controller;
@@ -127,11 +127,10 @@ class CaptureFileController {
             throws IOException {
         JobPages.Context context = pages.context(id);
         Captures.Opened opened = opened(id, captureId);
-        CaptureJudge.Wires read =
+        BusReading read =
                 JobPages.found(
-                        Optional.of(judge.read(opened, context.job(), context.description()))
-                                .filter(CaptureJudge.Wires.class::isInstance)
-                                .map(CaptureJudge.Wires.class::cast),
+                        judge.read(opened, context.job(), context.description())
+                                .as(BusReading.class),
                         "frame in capture",
                         captureId);
         named(response, captureId, "log", "text/plain;charset=UTF-8");

@@ -2,10 +2,14 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.Format;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureStudy;
+import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.CylinderSigns;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.Pulses;
+import brightlantern.core.capture.bus.BusReading;
 import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.capture.bus.CanFrame;
 import brightlantern.core.signal.Words;
@@ -14,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * The page of one capture, ready to be shown.
@@ -23,6 +28,7 @@ import java.util.Map;
  * @param signs a row for each cylinder; empty when none could be told apart
  * @param stations a row for each module of a bus; empty for another capture
  * @param frames the first ones that were read of a bus
+ * @param currents a row for each coil and injector; empty for another capture
  * @param pulses a row for each lane with a train of pulses
  * @param others captures that can be laid under it
  */
@@ -34,6 +40,7 @@ record CaptureView(
         List<Signs> signs,
         List<Station> stations,
         List<Frame> frames,
+        List<Current> currents,
         List<LaneRow> lanes,
         List<Train> pulses,
         List<Choice> others) {
@@ -68,6 +75,20 @@ record CaptureView(
     /** A frame as it was read. */
     record Frame(String at, String words, String from, String state) {}
 
+    /**
+     * What one coil or injector draws.
+     *
+     * @param odd whether it does not draw what it should
+     */
+    record Current(
+            String name,
+            String amps,
+            String ends,
+            String rises,
+            String lasts,
+            String moves,
+            boolean odd) {}
+
     record LaneRow(int index, String name, String unit, String place, List<Choice> roles) {}
 
     /** What a lane's pulses are like. */
@@ -77,7 +98,7 @@ record CaptureView(
 
     static CaptureView of(
             Captures.Opened opened,
-            CaptureJudge.Read read,
+            CaptureStudy.Read read,
             List<Captures.Head> others,
             long beside) {
         Capture capture = opened.capture();
@@ -95,6 +116,7 @@ record CaptureView(
                 signs(read),
                 stations(read),
                 frames(read),
+                currents(read),
                 lanes(capture),
                 pulses(capture),
                 others.stream()
@@ -107,32 +129,65 @@ record CaptureView(
                         .toList());
     }
 
-    private static String answer(CaptureJudge.Read read) {
-        if (read instanceof CaptureJudge.Cranking cranking) {
-            return String.format(
-                    Locale.ROOT,
-                    "%s Read from %s at %.0f rpm.",
-                    read.sentence(),
-                    Words.count(cranking.judgement().cycles(), "cycle"),
-                    cranking.judgement().rpm());
-        }
-        return read.sentence().isEmpty() ? "What happened between two readings?" : read.sentence();
+    private static String answer(CaptureStudy.Read read) {
+        String sentence =
+                read.sentence().isEmpty() ? "What happened between two readings?" : read.sentence();
+        return read.as(CrankingStudy.Judgement.class)
+                .map(
+                        j ->
+                                String.format(
+                                        Locale.ROOT,
+                                        "%s Read from %s at %.0f rpm.",
+                                        sentence,
+                                        Words.count(j.cycles(), "cycle"),
+                                        j.rpm()))
+                .orElse(sentence);
     }
 
-    private static List<Signs> signs(CaptureJudge.Read read) {
-        if (!(read instanceof CaptureJudge.Cranking cranking)) {
-            return List.of();
-        }
-        String outcome = cranking.judgement().outcome();
-        return cranking.judgement().cylinders().stream()
-                .map(c -> signs(c, outcome.endsWith("-" + c.cylinder())))
+    private static List<Signs> signs(CaptureStudy.Read read) {
+        return read.as(CrankingStudy.Judgement.class).stream()
+                .flatMap(
+                        j ->
+                                j.cylinders().stream()
+                                        .map(
+                                                c ->
+                                                        signs(
+                                                                c,
+                                                                j.outcome()
+                                                                        .endsWith(
+                                                                                "-"
+                                                                                        + c
+                                                                                                .cylinder()))))
                 .toList();
     }
 
-    private static List<Station> stations(CaptureJudge.Read read) {
-        return read instanceof CaptureJudge.Wires wires
-                ? wires.judgement().levels().stream().map(CaptureView::station).toList()
-                : List.of();
+    private static List<Station> stations(CaptureStudy.Read read) {
+        return read.as(BusReading.class).stream()
+                .flatMap(w -> w.judgement().levels().stream())
+                .map(CaptureView::station)
+                .toList();
+    }
+
+    private static List<Current> currents(CaptureStudy.Read read) {
+        return read.as(CurrentStudy.Judgement.class).stream()
+                .flatMap(j -> j.drawn().stream())
+                .map(CaptureView::current)
+                .toList();
+    }
+
+    private static Current current(CurrentStudy.Drawn d) {
+        return new Current(
+                d.name(),
+                d.ramp().map(r -> figure(r.amps(), "%.2f A")).orElse("none"),
+                d.ramp().map(r -> figure(r.ends(), "%.2f A")).orElse("–"),
+                d.ramp().map(r -> figure(1000 * r.rises(), "%.2f ms")).orElse("–"),
+                d.ramp().map(r -> figure(1000 * r.lasts(), "%.2f ms")).orElse("–"),
+                d.ramp().map(r -> figure(1000 * r.moves(), "%.2f ms")).orElse("–"),
+                !d.isRight());
+    }
+
+    private static String figure(double of, String format) {
+        return Double.isNaN(of) ? "–" : String.format(Locale.ROOT, format, of);
     }
 
     private static Station station(BusStudy.Levels l) {
@@ -146,10 +201,12 @@ record CaptureView(
                 l.frames() > 0 && !(l.near() && l.far()));
     }
 
-    private static List<Frame> frames(CaptureJudge.Read read) {
-        if (!(read instanceof CaptureJudge.Wires wires)) {
+    private static List<Frame> frames(CaptureStudy.Read read) {
+        Optional<BusReading> of = read.as(BusReading.class);
+        if (of.isEmpty()) {
             return List.of();
         }
+        BusReading wires = of.get();
         Map<Integer, String> senders = new HashMap<>();
         wires.stations().forEach(s -> senders.put(s.frame(), s.name()));
         return wires.judgement().frames().stream()
@@ -172,7 +229,7 @@ record CaptureView(
     }
 
     private static String volts(double volts) {
-        return Double.isNaN(volts) ? "–" : String.format(Locale.ROOT, "%.2f V", volts);
+        return figure(volts, "%.2f V");
     }
 
     private static Signs signs(CylinderSigns c, boolean named) {
@@ -187,7 +244,7 @@ record CaptureView(
     }
 
     private static String share(double share, String format) {
-        return Double.isNaN(share) ? "–" : String.format(Locale.ROOT, format, 100 * share);
+        return figure(100 * share, format);
     }
 
     private static List<LaneRow> lanes(Capture capture) {

@@ -3,6 +3,7 @@ package brightlantern.app.capture;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
@@ -128,7 +129,7 @@ class CaptureViewController {
                         ? CrankingStudy.cycles(capture)
                         : cylinders.map(c -> ToothStudy.cycles(capture, c)).orElse(List.of()));
         all.put("order", cylinders.map(Cylinders::order).orElse(List.of()));
-        all.put("firesBefore", byFiring ? CaptureJudge.FIRES_BEFORE : 0);
+        all.put("firesBefore", byFiring ? CaptureStudy.FIRES_BEFORE : 0);
         return all;
     }
 

@@ -43,6 +43,11 @@ public record CapturePlan(
     /** The plan of crank and camshaft. */
     public static final String TEETH = "teeth";
 
+    /** The plan of what coils and injectors draw. */
+    public static final String CURRENTS = "currents";
+
+    private static final double CURRENTS_INTERVAL = 2e-5;
+    private static final double CURRENTS_SECONDS = 3;
     private static final double TEETH_INTERVAL = 2e-5;
     private static final double TEETH_SECONDS = 2;
     private static final double TEETH_VOLTS = 16;
@@ -244,6 +249,44 @@ public record CapturePlan(
                 TEETH_SECONDS,
                 0,
                 Optional.empty());
+    }
+
+    /**
+     * What coils and injectors draw, one beside the other.
+     *
+     * @param coils whether it is fired by coils
+     */
+    public static CapturePlan currents(Cylinders cylinders, boolean coils) {
+        int first = cylinders.order().get(0);
+        List<Probe> lanes = new ArrayList<>();
+        if (coils) {
+            lanes.add(feed(LaneRole.COILS, "coils", 20));
+            lanes.add(clamp(LaneRole.COIL, "coil", first, 20));
+        }
+        lanes.add(feed(LaneRole.INJECTORS, "injectors", 5));
+        lanes.add(clamp(LaneRole.INJECTOR, "injector", first, 5));
+        return new CapturePlan(
+                CURRENTS,
+                coils ? "Currents of coils and injectors" : "Currents of injectors",
+                "A ramp tells what is in its way, and a step in it whether something moves; one cylinder beside the others, and nothing is unplugged.",
+                List.of(
+                        "Lay one clamp round the feed that all of them share, at their splice or relay, and one round the wire of the first cylinder to fire.",
+                        "Start the engine and let it idle.",
+                        "Press Record."),
+                lanes,
+                CURRENTS_INTERVAL,
+                CURRENTS_SECONDS,
+                0,
+                Optional.empty());
+    }
+
+    private static Probe feed(LaneRole role, String place, double amps) {
+        return new Probe(
+                role,
+                role.words(),
+                place,
+                "current clamp round the feed that all " + place + " share",
+                amps);
     }
 
     private static Probe clamp(LaneRole role, String what, int cylinder, double amps) {

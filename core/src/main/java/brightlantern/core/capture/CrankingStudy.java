@@ -73,6 +73,11 @@ public final class CrankingStudy {
         public boolean holds() {
             return outcome.equals("even");
         }
+
+        @Override
+        public List<Told> tells() {
+            return List.of(new Told(CapturePlan.CRANKING, outcome, holds(), sentence));
+        }
     }
 
     /** Why a capture cannot be judged; empty when it can. */

@@ -42,6 +42,9 @@ public final class DepartureStudy {
      */
     public record Departure(LaneRole role, String name, double seconds, double within) {}
 
+    /** What it is told as. */
+    private static final String LEFT_FIRST = "left-first";
+
     /**
      * @param outcome none, coil, injector, count or together
      * @param order those that left, the first first
@@ -58,6 +61,11 @@ public final class DepartureStudy {
         @Override
         public boolean holds() {
             return outcome.equals("none");
+        }
+
+        @Override
+        public List<Told> tells() {
+            return List.of(new Told(LEFT_FIRST, outcome, holds(), sentence));
         }
     }
 

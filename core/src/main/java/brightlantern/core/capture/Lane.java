@@ -1,6 +1,7 @@
 package brightlantern.core.capture;
 
 import java.util.Arrays;
+import java.util.stream.IntStream;
 
 /**
  * One lane of a capture. Samples are kept as the steps of a converter of at most 16 bits: a sample
@@ -104,6 +105,16 @@ public record Lane(
 
     public int length() {
         return steps.length;
+    }
+
+    /** The largest sample, in its unit. */
+    public double most() {
+        return IntStream.range(0, steps.length).mapToDouble(this::at).max().orElseThrow();
+    }
+
+    /** The least sample, in its unit. */
+    public double least() {
+        return IntStream.range(0, steps.length).mapToDouble(this::at).min().orElseThrow();
     }
 
     /** A sample in its unit. */

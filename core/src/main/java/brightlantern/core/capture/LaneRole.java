@@ -11,6 +11,8 @@ public enum LaneRole {
     CAM("Camshaft sensor", "V"),
     COIL("Coil current", "A"),
     INJECTOR("Injector current", "A"),
+    COILS("Current of all coils", "A"),
+    INJECTORS("Current of all injectors", "A"),
     COUNT("Count of misfires", ""),
     POINT("Volts", "V"),
     SUPPLY("Supply at the battery", "V"),
@@ -35,7 +37,7 @@ public enum LaneRole {
     /** Whether it is switched, so that its pulses mean something. */
     public boolean isSwitched() {
         return switch (this) {
-            case FIRST_CYLINDER, CAM, COIL, INJECTOR, POINT, OTHER -> true;
+            case FIRST_CYLINDER, CAM, COIL, INJECTOR, COILS, INJECTORS, POINT, OTHER -> true;
             default -> false;
         };
     }

@@ -57,6 +57,11 @@ public final class RippleStudy {
         public boolean holds() {
             return outcome.equals("even");
         }
+
+        @Override
+        public List<Told> tells() {
+            return List.of(new Told(CapturePlan.RIPPLE, outcome, holds(), sentence));
+        }
     }
 
     /** Why a capture cannot be judged; empty where it can. */

@@ -69,6 +69,11 @@ public final class ToothStudy {
         public boolean holds() {
             return outcome.equals("right");
         }
+
+        @Override
+        public List<Told> tells() {
+            return List.of(new Told(CapturePlan.TEETH, outcome, holds(), sentence));
+        }
     }
 
     /** Why a capture cannot be judged; empty where it can. */

@@ -31,6 +31,13 @@ final class FeedingPlan extends SheetPlan {
             EnumSet.of(
                     ConsumerKind.LAMP, ConsumerKind.HEATER, ConsumerKind.MOTOR, ConsumerKind.HORN);
 
+    /** What draws the same current as long as it is on; a cold filament draws more at first. */
+    private static final Set<ConsumerKind> CLAMPED =
+            EnumSet.of(ConsumerKind.COIL, ConsumerKind.MOTOR, ConsumerKind.HEATER);
+
+    private static final double NO_AMPS = 0.1;
+    private static final double FEW_AMPS = 0.78;
+
     /** Columns and rows of the sheet. */
     private static final double COLUMN = 1.35;
 
@@ -169,6 +176,9 @@ final class FeedingPlan extends SheetPlan {
             gauges.add(fedByLead(c, plus, minus));
         }
         String under = f.by() == null ? "" : f.by().id() + "-on";
+        if (CLAMPED.contains(c.kind())) {
+            gauges.add(clamped(c, plus, minus, under));
+        }
         gauges.add(
                 new Gauge(
                         c.id(),
@@ -200,6 +210,27 @@ final class FeedingPlan extends SheetPlan {
                 "",
                 Gauge.Scale.NONE,
                 Gauge.By.LEAD);
+    }
+
+    /** What a clamp round its wire shows while it works; nothing is unplugged for that. */
+    private static Gauge clamped(Feeding.Fed c, String plus, String minus, String under) {
+        String amps = String.format(Locale.ROOT, "%.2g A", c.watts() / Consumer.NOMINAL_VOLTS);
+        return new Gauge(
+                Gauge.ampsOf(c.id()),
+                "Amps through " + lower(c.name()) + ", by a clamp round its wire",
+                c.id(),
+                plus,
+                minus,
+                Consumer.NOMINAL_VOLTS,
+                List.of(
+                        new Band("none", "no current", NO_AMPS, "", false),
+                        new Band("little", "clearly less than " + amps, FEW_AMPS, "", false),
+                        new Band("right", "about " + amps, MOST, "", true)),
+                under,
+                "",
+                "",
+                Gauge.Scale.NONE,
+                Gauge.By.CLAMP);
     }
 
     /**

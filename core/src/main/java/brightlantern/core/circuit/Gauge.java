@@ -13,7 +13,8 @@ import java.util.Set;
  *
  * @param part whose voltage it is
  * @param from and to nodes between which the voltage counts
- * @param nominal volts that count as 1; of a gauge of ohms, ohms
+ * @param nominal volts that count as 1; of a gauge of ohms, ohms; of a clamp, the volts at which
+ *     its part draws what it is made for
  * @param bands from the least share up
  * @param under the setting under which it is looked at, or after which when it is switched off;
  *     empty for none
@@ -44,6 +45,11 @@ public record Gauge(
 
     private static final String PREFIX = "gauge-";
 
+    /** Id of the gauge that tells the current through a consumer. */
+    public static String ampsOf(String consumerId) {
+        return consumerId + "-amps";
+    }
+
     /** What tells how it is. */
     public enum By {
         /** Its driver notices. */
@@ -60,6 +66,8 @@ public record Gauge(
         METER,
         /** A meter on ohms, at the part alone. */
         OHMMETER,
+        /** A clamp round the wire of its part. */
+        CLAMP,
         /** A lead from the battery at its own pin: does it live then? */
         LEAD
     }
@@ -98,6 +106,20 @@ public record Gauge(
         return by == By.OHMMETER;
     }
 
+    /** Whether the current through its part is measured; its share of volts is that of amps. */
+    public boolean isClamped() {
+        return by == By.CLAMP;
+    }
+
+    /**
+     * What a clamp shows, A.
+     *
+     * @param share of what its part is made for
+     */
+    public double amps(Circuit circuit, double share) {
+        return share * nominal / ((Consumer) circuit.component(part).orElseThrow()).ohm();
+    }
+
     /** Whether its part is fed by a lead from the battery while it is looked at. */
     public boolean isFed() {
         return by == By.LEAD;
@@ -105,7 +127,7 @@ public record Gauge(
 
     /** Whether something shows at it that nobody measured or fed. */
     public boolean isNoticed() {
-        return !isAcross() && !isOhms() && !isFed();
+        return !isAcross() && !isOhms() && !isFed() && !isClamped();
     }
 
     /** The pin at which its part can be fed: that before its own contact. */
@@ -251,9 +273,14 @@ public record Gauge(
                 : volts > 1 - END_SHARE ? bands.get(bands.size() - 1) : bands.get(1);
     }
 
+    /** Id of the finding that tells what a gauge shows. */
+    public static String findingOf(String gaugeId) {
+        return PREFIX + gaugeId;
+    }
+
     /** Id of the finding that tells what it shows. */
     public String findingId() {
-        return PREFIX + id;
+        return findingOf(id);
     }
 
     /** Whether a finding tells what some gauge shows. */

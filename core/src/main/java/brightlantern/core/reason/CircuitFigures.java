@@ -34,6 +34,9 @@ final class CircuitFigures {
     /** Consumers of one type differ so far in their ohms. */
     private static final double OHM_SHARE = 0.06;
 
+    /** A clamp on small currents drifts, and what it measures scatters with the supply. */
+    private static final double AMP_SHARE = 0.08;
+
     /** So many figures that were read are remembered with what was foretold of them. */
     private static final int MOST_READ = 256;
 
@@ -184,6 +187,7 @@ final class CircuitFigures {
             case MODULE, INSTRUMENT -> READ_SHARE;
             case METER -> METER_SHARE;
             case OHMMETER -> OHM_SHARE;
+            case CLAMP -> AMP_SHARE;
         };
     }
 

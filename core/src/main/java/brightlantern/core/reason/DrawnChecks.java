@@ -1,5 +1,7 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
@@ -26,6 +28,11 @@ final class DrawnChecks {
     private static final double FEED_MINUTES = 3;
 
     private static final double OHMS_MINUTES = 2.5;
+    private static final double CLAMP_MINUTES = 1.5;
+
+    /** Two clamps, and some seconds of idle. */
+    private static final double RECORD_MINUTES = 8;
+
     private static final double ALONG_MINUTES = 9;
     private static final double BEHIND_MINUTES = 6;
 
@@ -106,6 +113,24 @@ final class DrawnChecks {
                     "Measure: " + DrawnSuspects.lower(it),
                     reach + OHMS_MINUTES,
                     "By itself, with nothing beside it, a part tells whether it is whole.");
+        }
+        if (g.isClamped() && CurrentStudy.reads(g.part())) {
+            return new Check.Look(
+                    "look-" + g.id(),
+                    "Record the currents of an idle: " + DrawnSuspects.lower(g.name()),
+                    "probe",
+                    List.of(g.findingId()),
+                    RECORD_MINUTES,
+                    "A ramp tells what is in its way, beside those of its fellows, and nothing is unplugged.",
+                    "captures?plan=" + CapturePlan.CURRENTS,
+                    true);
+        }
+        if (g.isClamped()) {
+            return look(
+                    g,
+                    "Measure: " + DrawnSuspects.lower(it),
+                    reach + CLAMP_MINUTES,
+                    "It tells whether current flows, and enough of it, while everything stays plugged.");
         }
         if (g.isFed()) {
             return look(

@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.TypedFigure;
 import brightlantern.core.suspect.Finding;
@@ -26,9 +27,9 @@ public record MeterFinding(Finding finding, String unit, DoubleFunction<String> 
         return d.circuits().stream()
                 .flatMap(c -> c.gauges().stream())
                 .filter(g -> g.findingId().equals(findingId))
-                .filter(g -> g.isOhms() || g.isAcross())
+                .filter(g -> g.isOhms() || g.isAcross() || g.isClamped())
                 .findFirst()
-                .flatMap(g -> finding.map(f -> of(f, g)));
+                .flatMap(g -> finding.map(f -> of(d, f, g)));
     }
 
     /** Whether it can be read only while all modules sleep. */
@@ -36,11 +37,20 @@ public record MeterFinding(Finding finding, String unit, DoubleFunction<String> 
         return WireOhms.isFinding(finding.id());
     }
 
-    private static MeterFinding of(Finding finding, Gauge g) {
-        return new MeterFinding(
-                finding,
-                g.isOhms() ? OHM : "V",
-                figure -> g.at((g.isOhms() ? figure : Math.abs(figure)) / g.nominal()).id());
+    private static MeterFinding of(VehicleDescription d, Finding finding, Gauge g) {
+        if (g.isOhms()) {
+            return new MeterFinding(finding, OHM, ohm -> g.at(ohm / g.nominal()).id());
+        }
+        if (g.isClamped()) {
+            Circuit circuit =
+                    d.circuits().stream()
+                            .filter(c -> c.gauges().contains(g))
+                            .findFirst()
+                            .orElseThrow();
+            double full = g.amps(circuit, 1);
+            return new MeterFinding(finding, "A", amps -> g.at(Math.abs(amps) / full).id());
+        }
+        return new MeterFinding(finding, "V", volts -> g.at(Math.abs(volts) / g.nominal()).id());
     }
 
     /**

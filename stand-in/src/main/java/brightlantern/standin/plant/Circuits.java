@@ -100,6 +100,38 @@ public final class Circuits implements Part {
         throw new IllegalArgumentException("Nothing called '" + gauge.name() + "' can be fed");
     }
 
+    /**
+     * What a clamp shows while its consumer is on, A; empty while it is off.
+     *
+     * @throws IllegalArgumentException when it is no gauge of a clamp
+     */
+    public synchronized OptionalDouble amps(Gauge gauge) {
+        for (LiveCircuit its : all.values()) {
+            if (its.circuit().gauges().contains(gauge) && gauge.isClamped()) {
+                return isOn(its, gauge)
+                        ? OptionalDouble.of(gauge.amps(its.circuit(), share(its, gauge)))
+                        : OptionalDouble.empty();
+            }
+        }
+        throw new IllegalArgumentException("No clamp fits '" + gauge.name() + "'");
+    }
+
+    /**
+     * What flows through a consumer, as a share of what it is made for; all where no clamp fits.
+     *
+     * @param consumer its id
+     */
+    public synchronized double current(String consumer) {
+        for (LiveCircuit its : all.values()) {
+            for (Gauge g : its.circuit().gauges()) {
+                if (g.isClamped() && g.part().equals(consumer)) {
+                    return isOn(its, g) ? share(its, g) : 0;
+                }
+            }
+        }
+        return 1;
+    }
+
     /** What can be switched and unplugged, by its id. */
     public Map<String, Setting> settings() {
         Map<String, Setting> settings = new LinkedHashMap<>();

@@ -19,7 +19,8 @@ import java.util.function.DoubleSupplier;
  * times the teeth, whose pitch is never quite even: at high speed that error hides the cylinders.
  */
 public final class Crank implements Part {
-    private static final String INJECTOR_COIL = "injector-coil-";
+    /** Id of the consumer that is the coil of an injector; the cylinder follows. */
+    static final String INJECTOR_COIL = "injector-coil-";
 
     private static final int TEETH = 60;
     private static final double TOOTH_DEGREES = 360.0 / TEETH;

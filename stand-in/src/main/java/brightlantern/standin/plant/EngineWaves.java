@@ -33,6 +33,12 @@ public final class EngineWaves {
     /** Clamp round the feed of an injector, A; the cylinder follows. */
     public static final String INJECTOR = "injector-";
 
+    /** Clamp round the feed that all coils share, A. */
+    public static final String COILS = "coils";
+
+    /** Clamp round the feed that all injectors share, A. */
+    public static final String INJECTORS = "injectors";
+
     /** Signal wire of the sensor at the crank's wheel, V. */
     public static final String CRANK = "crank-sensor";
 
@@ -40,7 +46,7 @@ public final class EngineWaves {
     public static final String CAM = "cam-sensor";
 
     private static final Set<String> PICKUPS =
-            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM);
+            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM, INJECTORS);
 
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
@@ -74,9 +80,26 @@ public final class EngineWaves {
     private static final double INJECTS_AT = 400;
     private static final double INJECTS_SECONDS = 0.0015;
     private static final double INJECTS_MORE = 0.004;
-    private static final double INJECTOR_AMPS = 1.2;
+    private static final double INJECTOR_AMPS = 1;
     private static final double INJECTOR_RISES = 0.0006;
+
+    /** The armature moves then, and what it induces takes so much of the current for a moment. */
+    private static final double OPENS_SECONDS = 0.0009;
+
+    private static final double OPENS_SHARE = 0.09;
+    private static final double OPENS_FOR = 0.00012;
+
+    /** With less of its current it stays shut. */
+    private static final double HOLDS_SHARE = 0.35;
+
     private static final double CLAMP_NOISE = 0.03;
+
+    /** Less of a current is none. */
+    private static final double LEAST_SHARE = 1e-3;
+
+    /** Slower than this it stands, degrees a second. */
+    private static final double TURNS_DEGREES = 60;
+
     private static final double SENSOR_NOISE = 0.02;
 
     /** The gauges that tell of the sensors of its marks. */
@@ -110,6 +133,7 @@ public final class EngineWaves {
     private final Pipe intake;
     private final Pipe exhaust;
     private final Pipe crankcase;
+    private final Map<String, Double> currents = new HashMap<>();
     private Means means = new Means();
     private double omega;
     private double swing;
@@ -182,6 +206,7 @@ public final class EngineWaves {
     /** Whether a lane can be connected there. */
     public boolean isPlace(String place) {
         return PICKUPS.contains(place)
+                || place.equals(COILS) && !spec.diesel()
                 || place.matches("(" + COIL + "|" + INJECTOR + ")[1-9][0-9]?")
                         && numberOf(place) <= phase.length
                         && !(spec.diesel() && place.startsWith(COIL));
@@ -191,26 +216,67 @@ public final class EngineWaves {
         return Integer.parseInt(feed.substring(feed.lastIndexOf('-') + 1));
     }
 
-    /** Amps in the feed of a coil or an injector at this angle: L·di/dt against its ohms. */
+    /** Amps in the feed of a coil or an injector at this angle, or of all of them. */
     private double amps(String feed, Whole whole) {
-        int k = numberOf(feed) - 1;
+        if (!feed.equals(COILS) && !feed.equals(INJECTORS)) {
+            return feed.startsWith(COIL)
+                    ? coil(numberOf(feed))
+                    : injector(numberOf(feed), whole.load());
+        }
+        double all = 0;
+        for (int k = 1; k <= phase.length; k++) {
+            all += feed.equals(COILS) ? coil(k) : injector(k, whole.load());
+        }
+        return all;
+    }
+
+    /** L·di/dt against ohms: with more ohms it ends lower, and is there sooner. */
+    private static double rising(double amps, double share, double since, double rises) {
+        return share < LEAST_SHARE ? 0 : share * amps * (1 - Math.exp(-since / (rises * share)));
+    }
+
+    private double sinceAngle(int cylinder) {
+        return (angle - phase[cylinder - 1] + 1440) % 720;
+    }
+
+    private double coil(int cylinder) {
         double perSecond = Math.toDegrees(omega);
-        if (perSecond < 60) {
+        if (perSecond < TURNS_DEGREES || !crank.coilIsWhole(cylinder)) {
             return 0;
         }
-        double at = (angle - phase[k] + 1440) % 720;
-        if (feed.startsWith(COIL)) {
-            double since = COIL_SECONDS - ((1440 - FIRES_BEFORE - at) % 720) / perSecond;
-            return since > 0 && crank.coilIsWhole(k + 1)
-                    ? COIL_AMPS * (1 - Math.exp(-since / COIL_RISES))
-                    : 0;
+        double since =
+                COIL_SECONDS - ((1440 - FIRES_BEFORE - sinceAngle(cylinder)) % 720) / perSecond;
+        return since > 0 ? rising(COIL_AMPS, currents.get(COIL + cylinder), since, COIL_RISES) : 0;
+    }
+
+    private double injector(int cylinder, double load) {
+        double perSecond = Math.toDegrees(omega);
+        if (perSecond < TURNS_DEGREES || !crank.isInjecting(cylinder)) {
+            return 0;
         }
-        double since = (at - INJECTS_AT) / perSecond;
-        return since > 0
-                        && since < INJECTS_SECONDS + INJECTS_MORE * whole.load()
-                        && crank.isInjecting(k + 1)
-                ? INJECTOR_AMPS * (1 - Math.exp(-since / INJECTOR_RISES))
-                : 0;
+        double since = (sinceAngle(cylinder) - INJECTS_AT) / perSecond;
+        if (since <= 0 || since >= INJECTS_SECONDS + INJECTS_MORE * load) {
+            return 0;
+        }
+        double share = currents.get(INJECTOR + cylinder);
+        double amps = rising(INJECTOR_AMPS, share, since, INJECTOR_RISES);
+        if (share < HOLDS_SHARE || crank.shareOf(cylinder) <= 0) {
+            return amps;
+        }
+        double off = (since - OPENS_SECONDS / share) / OPENS_FOR;
+        return amps * (1 - OPENS_SHARE * Math.exp(-off * off));
+    }
+
+    /** What the circuits of coils and injectors let flow, as they are now. */
+    private void look(Set<String> places) {
+        for (int k = 1; k <= phase.length; k++) {
+            if (places.contains(COILS) || places.contains(COIL + k)) {
+                currents.put(COIL + k, means.current(COIL + k));
+            }
+            if (places.contains(INJECTORS) || places.contains(INJECTOR + k)) {
+                currents.put(INJECTOR + k, means.current(Crank.INJECTOR_COIL + k));
+            }
+        }
     }
 
     /**
@@ -228,6 +294,7 @@ public final class EngineWaves {
                 step(whole, SETTLING_STEP);
             }
         }
+        look(places);
         Map<String, double[]> all = new HashMap<>();
         places.forEach(p -> all.put(p, new double[count]));
         int fine = Math.max(1, (int) Math.ceil(seconds / count / 0.00005));

@@ -82,6 +82,11 @@ public final class Hands {
         return gauges(Gauge::isFed);
     }
 
+    /** Consumers round whose wire a clamp can be laid, by the id of their finding. */
+    public Map<String, Gauge> clamped() {
+        return gauges(Gauge::isClamped);
+    }
+
     /** Ohms of a consumer alone, as they are, cold and at rest. */
     public double ohms(Gauge gauge) {
         return Gauge.ohms(built.get(gauge.part()), broken.now());

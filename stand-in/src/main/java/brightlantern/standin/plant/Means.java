@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Need;
 import java.util.List;
 import java.util.Set;
+import java.util.function.ToDoubleFunction;
 
 /**
  * What its circuits let the engine of a vehicle do at this moment; all, until they are looked at.
@@ -14,6 +15,7 @@ public final class Means {
     private static final State ALL = new State(Set.of(), List.of());
 
     private volatile State now = ALL;
+    private volatile ToDoubleFunction<String> currents = consumer -> 1;
 
     /**
      * They were looked at.
@@ -23,6 +25,18 @@ public final class Means {
      */
     public void are(List<Need> needs, Set<String> out) {
         now = out.isEmpty() ? ALL : new State(out, Need.unmet(needs, out));
+    }
+
+    /**
+     * @param its what flows through a consumer, as a share of what it is made for
+     */
+    public void flows(ToDoubleFunction<String> its) {
+        currents = its;
+    }
+
+    /** What flows through a consumer, as a share of what it is made for. */
+    double current(String consumer) {
+        return currents.applyAsDouble(consumer);
     }
 
     /** Whether its starter turns it when the key is held at start. */

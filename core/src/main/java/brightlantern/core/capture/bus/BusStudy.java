@@ -1,7 +1,6 @@
 package brightlantern.core.capture.bus;
 
 import brightlantern.core.capture.Capture;
-import brightlantern.core.capture.CaptureReading;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
@@ -72,8 +71,7 @@ public final class BusStudy {
             List<Levels> levels,
             List<CanFrame> frames,
             int wrong,
-            List<String> reasons)
-            implements CaptureReading {
+            List<String> reasons) {
         public Judgement {
             frames = List.copyOf(frames);
             absent = Set.copyOf(absent);
@@ -82,7 +80,6 @@ public final class BusStudy {
         }
 
         /** Whether nothing is wrong. */
-        @Override
         public boolean holds() {
             return state == WireState.SOUND;
         }
