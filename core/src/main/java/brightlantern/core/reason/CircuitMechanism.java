@@ -30,6 +30,7 @@ final class CircuitMechanism implements Mechanism {
 
     private final VehicleDescription description;
     private final CircuitFigures figures;
+    private final Standing engine;
 
     /** Circuit → whether a hypothesis is of a fault in it. */
     private final Map<String, boolean[]> standing = new ConcurrentHashMap<>();
@@ -40,6 +41,7 @@ final class CircuitMechanism implements Mechanism {
     CircuitMechanism(VehicleDescription description, Predictions predictions) {
         this.description = description;
         this.figures = new CircuitFigures(description, predictions);
+        this.engine = Standing.of(description.wiring());
     }
 
     @Override
@@ -196,7 +198,7 @@ final class CircuitMechanism implements Mechanism {
 
     @Override
     public List<Check> checks(List<Evidence> known) {
-        return description.checks().stream().filter(this::does).toList();
+        return engine.allowed(description.checks().stream().filter(this::does).toList(), known);
     }
 
     private boolean does(Check check) {

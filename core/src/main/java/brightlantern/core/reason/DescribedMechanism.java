@@ -1,7 +1,6 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Gauge;
-import brightlantern.core.circuit.Need;
 import brightlantern.core.code.Code;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -73,8 +72,7 @@ final class DescribedMechanism implements Mechanism {
     /** Code → those that bring it along. */
     private final Map<String, List<String>> bringing = new HashMap<>();
 
-    /** Complaints of an engine that does not run. */
-    private final Set<String> stands;
+    private final Standing standing;
 
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
@@ -92,11 +90,7 @@ final class DescribedMechanism implements Mechanism {
         this.description = description;
         this.circuitCodes =
                 description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
-        this.stands =
-                description.wiring().needs().stream()
-                        .filter(n -> n.what() != Need.What.BURNING)
-                        .map(Need::symptom)
-                        .collect(Collectors.toSet());
+        this.standing = Standing.of(description.wiring());
         for (Code code : description.codes()) {
             code.brings()
                     .forEach(
@@ -268,19 +262,14 @@ final class DescribedMechanism implements Mechanism {
 
     @Override
     public List<Check> checks(List<Evidence> known) {
-        boolean runs =
-                known.stream()
-                        .noneMatch(
-                                e ->
-                                        e instanceof Evidence.SymptomTold told
-                                                && stands.contains(told.symptomId()));
-        return description.checks().stream()
-                .filter(
-                        c ->
-                                c instanceof Check.Look look
-                                        && !Gauge.isFinding(look.finding())
-                                        && (runs || !look.running()))
-                .toList();
+        List<Check> its =
+                description.checks().stream()
+                        .filter(
+                                c ->
+                                        c instanceof Check.Look look
+                                                && !Gauge.isFinding(look.finding()))
+                        .toList();
+        return standing.allowed(its, known);
     }
 
     @Override
