@@ -30,7 +30,7 @@ final class CircuitMechanism implements Mechanism {
 
     private final VehicleDescription description;
     private final CircuitFigures figures;
-    private final Standing engine;
+    private final CanRun engine;
 
     /** Circuit → whether a hypothesis is of a fault in it. */
     private final Map<String, boolean[]> standing = new ConcurrentHashMap<>();
@@ -41,7 +41,7 @@ final class CircuitMechanism implements Mechanism {
     CircuitMechanism(VehicleDescription description, Predictions predictions) {
         this.description = description;
         this.figures = new CircuitFigures(description, predictions);
-        this.engine = Standing.of(description.wiring());
+        this.engine = CanRun.of(description.wiring());
     }
 
     @Override

@@ -72,7 +72,7 @@ final class DescribedMechanism implements Mechanism {
     /** Code → those that bring it along. */
     private final Map<String, List<String>> bringing = new HashMap<>();
 
-    private final Standing standing;
+    private final CanRun engine;
 
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
@@ -90,7 +90,7 @@ final class DescribedMechanism implements Mechanism {
         this.description = description;
         this.circuitCodes =
                 description.wiring().codes().stream().map(Code::code).collect(Collectors.toSet());
-        this.standing = Standing.of(description.wiring());
+        this.engine = CanRun.of(description.wiring());
         for (Code code : description.codes()) {
             code.brings()
                     .forEach(
@@ -269,7 +269,7 @@ final class DescribedMechanism implements Mechanism {
                                         c instanceof Check.Look look
                                                 && !Gauge.isFinding(look.finding()))
                         .toList();
-        return standing.allowed(its, known);
+        return engine.allowed(its, known);
     }
 
     @Override

@@ -1,37 +1,27 @@
 package brightlantern.core.reason;
 
-import brightlantern.core.circuit.Need;
-import brightlantern.core.circuit.Wiring;
-import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.Evidence;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
- * Whether the engine can be run for a check.
+ * Where a suspect stands.
  *
- * @param symptoms complaints of an engine that does not run
+ * @param sureness 0..1
+ * @param contributions of the findings that moved it
+ * @param size best estimate of the size of its fault, with unit; empty when it has none
  */
-record Standing(Set<String> symptoms) {
-    static Standing of(Wiring wiring) {
-        return new Standing(
-                wiring.needs().stream()
-                        .filter(n -> n.what() != Need.What.BURNING)
-                        .map(Need::symptom)
-                        .collect(Collectors.toSet()));
+public record Standing(
+        String suspectId,
+        String name,
+        double sureness,
+        List<Contribution> contributions,
+        String size) {
+    public Standing {
+        contributions = List.copyOf(contributions);
     }
 
-    /** Checks that can be done, as far as the engine is needed for them. */
-    List<Check> allowed(List<Check> checks, List<Evidence> known) {
-        boolean stands =
-                known.stream()
-                        .anyMatch(
-                                e ->
-                                        e instanceof Evidence.SymptomTold told
-                                                && symptoms.contains(told.symptomId()));
-        return checks.stream()
-                .filter(c -> !(stands && c instanceof Check.Look look && look.running()))
-                .toList();
+    /** Whether a description tells of it. */
+    public boolean isDescribed() {
+        return !suspectId.equals(Hypothesis.SOMETHING_ELSE)
+                && !suspectId.equals(Hypothesis.NOTHING);
     }
 }
