@@ -4,15 +4,16 @@ import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.suspect.Evidence;
 import java.net.InetSocketAddress;
 import java.security.Principal;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Controller;
@@ -123,9 +124,10 @@ class CaptureController {
                                                 line.get(line.size() - 1).name()));
                             }
                         });
+        Set<String> shown = new HashSet<>();
         for (Circuit circuit : context.description().circuits()) {
             circuit.points().stream()
-                    .filter(ProbePoint::canBeProbed)
+                    .filter(p -> p.canBeProbed() && shown.add(p.id()))
                     .forEach(p -> plans.add(CapturePlan.point(circuit, p)));
         }
         return plans;

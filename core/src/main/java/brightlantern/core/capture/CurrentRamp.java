@@ -8,7 +8,8 @@ import java.util.List;
  * many pulses: i = I·(1 − e^(−t/τ)) with τ = L/R (a coil behind its ohms). For every τ the best I
  * follows by least squares, so only τ is searched for (variable projection).
  *
- * @param amps that it would come to in the end, I, A; NaN where the ramp is too straight to tell
+ * @param amps that it would come to in the end, I, A; of a ramp that is too straight to tell, what
+ *     it came to
  * @param rises its time constant τ, s; NaN where that cannot be told
  * @param lasts how long it is on, s
  * @param ends current at which it is switched off, A
@@ -25,6 +26,16 @@ public record CurrentRamp(double amps, double rises, double lasts, double ends, 
     private static final int EDGE = 2;
 
     private static final int MEAN_OVER = 5;
+
+    /** Whether it is so straight that its end cannot be told. */
+    boolean isStraight() {
+        return Double.isNaN(rises);
+    }
+
+    /** The same, by the current at which it was switched off. */
+    CurrentRamp asItEnds() {
+        return new CurrentRamp(ends, Double.NaN, lasts, ends, moves);
+    }
 
     /** A ramp of fewer samples says nothing. */
     static final int LEAST = 20;
@@ -70,12 +81,13 @@ public record CurrentRamp(double amps, double rises, double lasts, double ends, 
             fit = fitted(mean, used, interval);
             moves = off(mean, fit, deepest, interval) < -STEP ? deepest * interval : Double.NaN;
         }
+        double ends = around(mean, length - 1 - EDGE - MEAN_OVER / 2);
         boolean straight = fit.tau() > LONGEST / FINE * length * interval;
         return new CurrentRamp(
-                straight ? Double.NaN : fit.amps(),
+                straight ? ends : fit.amps(),
                 straight ? Double.NaN : fit.tau(),
                 length * interval,
-                around(mean, length - 1 - EDGE - MEAN_OVER / 2),
+                ends,
                 moves);
     }
 

@@ -181,7 +181,7 @@ public final class CurrentStudy {
             List<Drawn> drawn = drawn(capture, kind);
             all.addAll(drawn);
             OptionalDouble right = right(kind, drawn);
-            drawn.forEach(d -> reasons.add(words(d)));
+            reasons.add(together(kind, drawn));
             if (upright(capture, kind.all).orElseThrow() != capture.lane(kind.all).orElseThrow()) {
                 reasons.add(
                         "The clamp of "
@@ -211,21 +211,29 @@ public final class CurrentStudy {
 
     private static String words(Drawn d) {
         return d.ramp()
-                .map(
-                        r ->
-                                text("%s: %.2f A in the end", d.name(), r.amps())
-                                        + (Double.isNaN(r.rises())
-                                                ? ""
-                                                : text(
-                                                        ", two thirds of it after %.2f ms",
-                                                        1000 * r.rises()))
-                                        + text(", on for %.2f ms", 1000 * r.lasts())
-                                        + (Double.isNaN(r.moves())
-                                                ? "."
-                                                : text(
-                                                        ", its armature moves at %.2f ms.",
-                                                        1000 * r.moves())))
-                .orElse(d.name() + ": no current.");
+                .map(r -> text("%s draws %.2f A in the end.", d.name(), r.amps()))
+                .orElse(d.name() + " draws nothing.");
+    }
+
+    /** All of a kind in a sentence. */
+    private static String together(Kind kind, List<Drawn> drawn) {
+        List<CurrentRamp> ramps = drawn.stream().flatMap(d -> d.ramp().stream()).toList();
+        if (ramps.isEmpty()) {
+            return kind.words + "s: none draws anything.";
+        }
+        double off =
+                drawn.stream()
+                        .filter(d -> d.ramp().isPresent())
+                        .mapToDouble(d -> Math.abs(d.share() - 1))
+                        .max()
+                        .orElseThrow();
+        long moves = ramps.stream().filter(r -> !Double.isNaN(r.moves())).count();
+        return text(
+                        "%ss: the middle one would come to %.2f A, the furthest lies %.0f %% off",
+                        kind.words, middle(ramps), 100 * off)
+                + (kind.toItsEnd
+                        ? text("; an armature is seen to move in %d of %d.", moves, ramps.size())
+                        : ".");
     }
 
     private static String wrong(Drawn d, OptionalDouble right) {
@@ -281,6 +289,10 @@ public final class CurrentStudy {
                     often.get(k) < NEVER
                             ? Optional.empty()
                             : Optional.of(CurrentRamp.of(all, starts, length, capture.interval())));
+        }
+        if (ramps.stream().flatMap(Optional::stream).anyMatch(CurrentRamp::isStraight)) {
+            // all are held against each other by the same figure
+            ramps.replaceAll(r -> r.map(CurrentRamp::asItEnds));
         }
         double middle = middle(ramps.stream().flatMap(Optional::stream).toList());
         List<Drawn> drawn = new ArrayList<>();
