@@ -445,11 +445,27 @@ class WalkAnyWireTest {
         assertThat(shop.text("#read")).startsWith("The exhaust valve of cylinder 3 leaks.");
 
         twoFilesAreOneRecord();
+        currents(v);
 
         shop.go("/jobs/" + tech.job() + "/probe/captures");
         shop.type("#instrument", "nowhere");
         shop.press("#record");
         assertThat(shop.text(".error[role=alert]")).contains("'nowhere': expected host:port");
+    }
+
+    /** Its injectors are no reason for it: each is told, and weighs. */
+    private static void currents(StandInVehicle v) {
+        v.simulation().driver(v.simulation().driver().key(2));
+        v.simulation().crank();
+        Garage.until("the engine", () -> v.simulation().running());
+        shop.go("/jobs/" + tech.job() + "/probe/captures?plan=currents");
+        shop.press("#record");
+        shop.press("#look");
+        assertThat(shop.text("#read")).isEqualTo("All draw what they should, one like the other.");
+        assertThat(shop.text("#currents"))
+                .containsPattern("(?s)Injector 1 1\\.1\\d A.*Injector 6 1\\.1\\d A");
+        assertThat(shop.text("#rail"))
+                .containsPattern("Currents of injectors: Injector 6 draws 1.1\\d A in the end");
     }
 
     private static void twoFilesAreOneRecord() throws IOException {
@@ -530,9 +546,10 @@ class WalkAnyWireTest {
                         "Your meter: expected a number in Ω, such as 1200 or 1.2 kΩ, found 'some'.");
         Matcher read = Pattern.compile("([\\d.]+) Ω").matcher(v.tools().measure("wires-drive"));
         assertThat(read.find()).isTrue();
-        shop.type("#meter-reads", read.group(1));
-        shop.press("#keep-reading");
-        assertThat(shop.text("#rail")).contains(read.group(1) + ", about 120 Ω");
+        shop.press("#let-it-read");
+        assertThat(shop.text("#rail")).containsPattern("the meter reads 1[12]\\d Ω, about 120 Ω");
+        double ohms = Double.parseDouble(read.group(1));
+        assertThat(ohms).as("typed it would have been").isBetween(110.0, 130.0);
         v.simulation().driver(Driver.away().key(2));
         shop.go("/jobs/" + tech.job() + "/probe/captures?plan=bus-drive");
         shop.press("#record");

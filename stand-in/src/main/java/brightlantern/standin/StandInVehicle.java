@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
@@ -153,20 +154,34 @@ public final class StandInVehicle implements AutoCloseable {
         if (simulation.plant().hasCircuits() || simulation.circuits().isPresent()) {
             instruments.add(
                     new ScpiServer(
-                            address,
-                            Meter.PORT,
-                            new Meter(
-                                    point -> {
-                                        catchUp();
-                                        return simulation.volts(point);
-                                    },
-                                    simulation::hang)));
+                            address, Meter.PORT, new Meter(new MeterPlaces(), simulation::hang)));
         }
         instruments.add(new ScpiServer(address, Scope.PORT, scope));
         lived = System.nanoTime();
         Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
         clock.setDaemon(true);
         clock.start();
+    }
+
+    /** What the meter reads is of now. */
+    private final class MeterPlaces implements Meter.Places {
+        @Override
+        public OptionalDouble volts(String point) {
+            catchUp();
+            return simulation.volts(point);
+        }
+
+        @Override
+        public OptionalDouble ohms(String what) {
+            catchUp();
+            return tools.ohmsAt(what);
+        }
+
+        @Override
+        public OptionalDouble amps(String wire) {
+            catchUp();
+            return tools.ampsAt(wire);
+        }
     }
 
     /** The gateway goes down and comes up again, as after a dip of its supply. */

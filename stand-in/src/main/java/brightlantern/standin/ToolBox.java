@@ -100,6 +100,37 @@ public final class ToolBox {
                 : "Your meter shows nothing steady: the modules send. Turn the key off first.";
     }
 
+    /**
+     * What a meter on ohms reads of a part alone, or between the wires of a bus; empty where it is
+     * neither, NaN while modules send.
+     *
+     * @param place id of a gauge, or the name of a bus as {@link #names} has it
+     */
+    OptionalDouble ohmsAt(String place) {
+        Optional<Gauge> gauge = at(ohms(), place);
+        if (gauge.isPresent()) {
+            return OptionalDouble.of(hands().orElseThrow().ohms(gauge.get()));
+        }
+        boolean bus =
+                simulation.description().buses().stream()
+                        .anyMatch(b -> place.equals(WIRES + b.id()));
+        return bus
+                ? OptionalDouble.of(asleep() ? ohms(place.substring(WIRES.length())) : Double.NaN)
+                : OptionalDouble.empty();
+    }
+
+    /** What a clamp shows, A, of a gauge; none where nothing is on. */
+    OptionalDouble ampsAt(String place) {
+        return at(clamped(), place)
+                .map(g -> simulation.circuits().orElseThrow().amps(g).orElse(0))
+                .map(OptionalDouble::of)
+                .orElse(OptionalDouble.empty());
+    }
+
+    private static Optional<Gauge> at(Map<String, Gauge> gauges, String place) {
+        return Optional.ofNullable(gauges.get(Gauge.findingOf(place)));
+    }
+
     /** Ohms between both wires of a bus, whoever sends on it. */
     double ohms(String bus) {
         return wires.ohms(bus, simulation.seconds());

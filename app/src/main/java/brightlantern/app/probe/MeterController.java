@@ -2,6 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.job.Jobs;
+import brightlantern.app.link.HandMeter;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
 import brightlantern.core.suspect.Place;
@@ -34,7 +35,7 @@ class MeterController {
             @RequestParam("meter") String meter,
             RedirectAttributes flash) {
         try {
-            ProbeReadings.address(meter.trim());
+            HandMeter.address(meter.trim());
             jobs.meter(id, meter.trim());
         } catch (IllegalStateException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());

@@ -2,7 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
-import brightlantern.app.job.Instruments;
+import brightlantern.app.link.HandMeter;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
@@ -12,17 +12,13 @@ import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.wire.WireException;
-import brightlantern.wire.scpi.VoltMeter;
-import java.net.InetSocketAddress;
-import java.time.Duration;
+import brightlantern.wire.scpi.Multimeter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.TimeUnit;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
@@ -31,9 +27,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class ProbeReadings {
-    private static final Logger LOG = LoggerFactory.getLogger(ProbeReadings.class);
-
-    private static final Duration METER_WAIT = Duration.ofSeconds(3);
     private static final int REST_READINGS = 8;
     private static final double HANDS_FREE_SECONDS = 20;
     private static final long HANDS_FREE_MILLIS = 120;
@@ -53,10 +46,10 @@ class ProbeReadings {
 
     private final CommandLog log;
     private final Findings findings;
-    private final Instruments instruments;
+    private final HandMeter meters;
 
-    ProbeReadings(CommandLog log, Findings findings, Instruments instruments) {
-        this.instruments = instruments;
+    ProbeReadings(CommandLog log, Findings findings, HandMeter meters) {
+        this.meters = meters;
         this.log = log;
         this.findings = findings;
     }
@@ -73,7 +66,7 @@ class ProbeReadings {
                 context.description().actuators().stream()
                         .filter(a -> asked.condition().motors().contains(a.motor()))
                         .toList();
-        try (VoltMeter meter = new VoltMeter(address(context.job().meter()), METER_WAIT)) {
+        try (Multimeter meter = meters.open(context.job())) {
             meter.at(asked.point().id());
             meter.load(asked.condition().load().name());
             double volts =
@@ -81,7 +74,7 @@ class ProbeReadings {
                             ? atRest(meter)
                             : whileMoving(context, meter, asked.point(), supply, moving, who);
             meter.release();
-            name(context.job().id(), meter);
+            meters.name(context.job(), meter);
             return new Reading(volts, supply, "");
         }
     }
@@ -103,27 +96,18 @@ class ProbeReadings {
                             + " wants somebody who watches it. Press Read the meter.");
         }
         double supply = supply(context);
-        try (VoltMeter meter = new VoltMeter(address(context.job().meter()), METER_WAIT)) {
+        try (Multimeter meter = meters.open(context.job())) {
             meter.at(asked.point().id());
             meter.load(asked.condition().load().name());
             Settling settling = new Settling(!meter.switches(), before);
             double volts = settled(meter, settling, asked);
             meter.release();
-            name(context.job().id(), meter);
+            meters.name(context.job(), meter);
             return new Reading(volts, supply, " (hands free)");
         }
     }
 
-    private void name(long jobId, VoltMeter meter) {
-        try {
-            instruments.used(jobId, "Meter", meter.identity());
-        } catch (WireException nameless) {
-            // what was read stays, whatever it calls itself
-            LOG.info("A meter of job {} does not say its name", jobId, nameless);
-        }
-    }
-
-    private static double settled(VoltMeter meter, Settling settling, Asked asked)
+    private static double settled(Multimeter meter, Settling settling, Asked asked)
             throws WireException {
         long began = System.nanoTime();
         while (true) {
@@ -204,21 +188,7 @@ class ProbeReadings {
                 null);
     }
 
-    /**
-     * @throws IllegalStateException names the text and what was expected
-     */
-    static InetSocketAddress address(String meter) {
-        int colon = meter.lastIndexOf(':');
-        try {
-            return new InetSocketAddress(
-                    meter.substring(0, colon), Integer.parseInt(meter.substring(colon + 1)));
-        } catch (RuntimeException wrong) {
-            throw new IllegalStateException(
-                    "Meter '" + meter + "': expected host:port, for instance 192.0.2.7:5025.");
-        }
-    }
-
-    private static double atRest(VoltMeter meter) throws WireException {
+    private static double atRest(Multimeter meter) throws WireException {
         pause(SETTLE_MILLIS);
         double sum = 0;
         for (int i = 0; i < REST_READINGS; i++) {
@@ -229,7 +199,7 @@ class ProbeReadings {
 
     private double whileMoving(
             JobPages.Context context,
-            VoltMeter meter,
+            Multimeter meter,
             ProbePoint point,
             double supply,
             List<Actuator> moving,

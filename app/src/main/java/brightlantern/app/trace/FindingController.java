@@ -1,12 +1,14 @@
 package brightlantern.app.trace;
 
 import brightlantern.app.job.Findings;
+import brightlantern.app.link.HandMeter;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.reason.MeterFinding;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Suspect;
+import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -24,10 +26,15 @@ class FindingController {
     private static final String AWAKE =
             "'%s' was not kept: the vehicle says that its key is on. While modules send, no meter reads ohms between their wires. Turn the key off, wait until all sleep, and read again.";
 
+    /** Who reads the figure. */
+    private static final String METER = "meter";
+
     private final JobPages pages;
     private final Findings findings;
+    private final HandMeter meter;
 
-    FindingController(JobPages pages, Findings findings) {
+    FindingController(JobPages pages, Findings findings, HandMeter meter) {
+        this.meter = meter;
         this.pages = pages;
         this.findings = findings;
     }
@@ -85,12 +92,13 @@ class FindingController {
                 new Evidence.Outcome(finding.id(), outcome.id()));
     }
 
-    /** What a meter reads is typed, and tells the outcome. */
+    /** What a meter reads, typed or over its wire, tells the outcome. */
     @PostMapping("/measured")
     String measured(
             @PathVariable("id") long id,
             @RequestParam("finding") String findingId,
-            @RequestParam("reads") String reads,
+            @RequestParam(name = "reads", defaultValue = "") String reads,
+            @RequestParam(name = "by", defaultValue = "") String by,
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
@@ -99,22 +107,29 @@ class FindingController {
             flash.addFlashAttribute("error", "No meter tells the finding '" + findingId + "'.");
             return back(id);
         }
-        if (finding.get().wantsKeyOff() && context.keyOn()) {
+        MeterFinding its = finding.get();
+        if (its.wantsKeyOff() && context.keyOn()) {
             flash.addFlashAttribute("error", AWAKE.formatted(reads.trim()));
             return back(id);
         }
         try {
-            FindingOutcome outcome = finding.get().read("Your meter", reads);
-            keep(
-                    id,
-                    who,
-                    finding.get().finding(),
-                    outcome,
-                    "the meter reads " + reads.trim() + ", " + outcome.name());
-        } catch (IllegalArgumentException noFigure) {
+            if (by.equals(METER)) {
+                double figure = meter.read(context.job(), its);
+                keep(id, who, its, its.outcomeOf(figure), its.told(figure));
+            } else {
+                keep(id, who, its, its.read("Your meter", reads), reads.trim());
+            }
+        } catch (IllegalArgumentException | IllegalStateException noFigure) {
             flash.addFlashAttribute("error", noFigure.getMessage());
+        } catch (WireException lost) {
+            flash.addFlashAttribute("error", "No reading. " + lost.getMessage());
         }
         return back(id);
+    }
+
+    private void keep(
+            long id, Principal who, MeterFinding its, FindingOutcome outcome, String reads) {
+        keep(id, who, its.finding(), outcome, "the meter reads " + reads + ", " + outcome.name());
     }
 
     /** Entered by mistake: it stays in the story and weighs no more. */

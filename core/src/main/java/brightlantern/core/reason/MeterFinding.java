@@ -6,6 +6,8 @@ import brightlantern.core.signal.TypedFigure;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.DoubleFunction;
 
@@ -13,16 +15,24 @@ import java.util.function.DoubleFunction;
  * A finding whose outcome follows from what a meter reads.
  *
  * @param unit in which it reads
+ * @param places where a meter that switches its lead finds it: one, or two ends between which the
+ *     volts count
  * @param outcome id of the outcome at a figure; infinite ohms are an overload
  */
-public record MeterFinding(Finding finding, String unit, DoubleFunction<String> outcome) {
-    private static final String OHM = "Ω";
+public record MeterFinding(
+        Finding finding, String unit, List<String> places, DoubleFunction<String> outcome) {
+    /** Units in which a meter reads. */
+    public static final String OHM = "Ω";
+
+    public static final String AMPERE = "A";
+    private static final String VOLT = "V";
 
     /** The finding of that id, when a meter tells it. */
     public static Optional<MeterFinding> of(VehicleDescription d, String findingId) {
         Optional<Finding> finding = d.finding(findingId);
         if (finding.isPresent() && WireOhms.isFinding(findingId)) {
-            return Optional.of(new MeterFinding(finding.get(), OHM, WireOhms::outcome));
+            return Optional.of(
+                    new MeterFinding(finding.get(), OHM, List.of(findingId), WireOhms::outcome));
         }
         return d.circuits().stream()
                 .flatMap(c -> c.gauges().stream())
@@ -39,7 +49,8 @@ public record MeterFinding(Finding finding, String unit, DoubleFunction<String> 
 
     private static MeterFinding of(VehicleDescription d, Finding finding, Gauge g) {
         if (g.isOhms()) {
-            return new MeterFinding(finding, OHM, ohm -> g.at(ohm / g.nominal()).id());
+            return new MeterFinding(
+                    finding, OHM, List.of(g.id()), ohm -> g.at(ohm / g.nominal()).id());
         }
         if (g.isClamped()) {
             Circuit circuit =
@@ -48,9 +59,26 @@ public record MeterFinding(Finding finding, String unit, DoubleFunction<String> 
                             .findFirst()
                             .orElseThrow();
             double full = g.amps(circuit, 1);
-            return new MeterFinding(finding, "A", amps -> g.at(Math.abs(amps) / full).id());
+            return new MeterFinding(
+                    finding, AMPERE, List.of(g.id()), amps -> g.at(Math.abs(amps) / full).id());
         }
-        return new MeterFinding(finding, "V", volts -> g.at(Math.abs(volts) / g.nominal()).id());
+        return new MeterFinding(
+                finding,
+                VOLT,
+                List.of(g.from(), g.to()),
+                volts -> g.at(Math.abs(volts) / g.nominal()).id());
+    }
+
+    /** What follows from what a meter read, in its unit; infinite for an overload. */
+    public FindingOutcome outcomeOf(double figure) {
+        return finding.outcome(outcome.apply(figure));
+    }
+
+    /** A figure as it is told. */
+    public String told(double figure) {
+        return Double.isInfinite(figure)
+                ? "overload"
+                : String.format(Locale.ROOT, "%.3g %s", figure, unit);
     }
 
     /**
@@ -68,6 +96,6 @@ public record MeterFinding(Finding finding, String unit, DoubleFunction<String> 
                             + typed.trim()
                             + " Ω. Voltage at the pins does that: switch the supply off, unplug the part, and read again.");
         }
-        return finding.outcome(outcome.apply(figure));
+        return outcomeOf(figure);
     }
 }

@@ -6,11 +6,12 @@ import java.util.Locale;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.BiConsumer;
-import java.util.function.Function;
 
 /**
- * A volt meter: {@code ROUTe:CLOSe (@point)}, {@code ROUTe:CLOSe?}, {@code INPut:LOAD
- * NOTHing|LAMP|BULB}, {@code MEASure:VOLTage:DC?}. The black lead is on battery minus.
+ * A meter: {@code ROUTe:CLOSe (@point)}, {@code ROUTe:CLOSe?}, {@code INPut:LOAD
+ * NOTHing|LAMP|BULB}, {@code MEASure:VOLTage:DC?}, {@code MEASure:RESistance?}, {@code
+ * MEASure:CURRent:DC?} with a clamp. The black lead is on battery minus; on ohms both are at the
+ * pins of what is measured alone.
  */
 public final class Meter implements Instrument {
     /** Usual port for raw SCPI sockets, registered with IANA. */
@@ -19,19 +20,51 @@ public final class Meter implements Instrument {
     private static final double GAIN_ERROR = 0.0008;
     private static final double NOISE_VOLTS = 0.002;
 
-    private final Function<String, OptionalDouble> volts;
+    private static final double OHM_ERROR = 0.003;
+    private static final double LEADS_OHM = 0.03;
+
+    /** More than it can tell. */
+    private static final double MOST_OHM = 2e7;
+
+    private static final double CLAMP_ERROR = 0.015;
+    private static final String OVERLOAD = "9.9E37";
+    private static final String NO_NUMBER = "9.91E37";
+
+    private final Places places;
     private final BiConsumer<String, Load> hang;
     private final Random random = new Random(7);
     private String point = "";
     private Load load = Load.NOTHING;
 
+    /** Where it can be held; a figure is empty where there is none of its kind. */
+    public interface Places {
+        /** Volts of a point against battery minus. */
+        OptionalDouble volts(String point);
+
+        /** Ohms of what is measured alone; NaN while somebody drives current through it. */
+        default OptionalDouble ohms(String what) {
+            return OptionalDouble.empty();
+        }
+
+        /** Amps in a wire. */
+        default OptionalDouble amps(String wire) {
+            return OptionalDouble.empty();
+        }
+    }
+
     /**
-     * @param volts reads a point of the harness
+     * @param places that it can be held to
      * @param hang hangs a load on a point
      */
-    public Meter(Function<String, OptionalDouble> volts, BiConsumer<String, Load> hang) {
-        this.volts = volts;
+    public Meter(Places places, BiConsumer<String, Load> hang) {
+        this.places = places;
         this.hang = hang;
+    }
+
+    private boolean isPlace(String name) {
+        return places.volts(name).isPresent()
+                || places.ohms(name).isPresent()
+                || places.amps(name).isPresent();
     }
 
     @Override
@@ -54,6 +87,10 @@ public final class Meter implements Instrument {
             load(line, status);
         } else if (line.is("MEASure:VOLTage:DC?") || line.is("MEASure:VOLTage?")) {
             return Instrument.text(measure(status));
+        } else if (line.is("MEASure:RESistance?")) {
+            return Instrument.text(ohms(status));
+        } else if (line.is("MEASure:CURRent:DC?") || line.is("MEASure:CURRent?")) {
+            return Instrument.text(amps(status));
         } else {
             status.error(-113, "Undefined header; " + line.header());
         }
@@ -69,7 +106,7 @@ public final class Meter implements Instrument {
     private void route(ScpiLine line, StatusModel status) {
         if (line.parameters().size() != 1) {
             status.error(-109, "Missing parameter; one point as (@name)");
-        } else if (volts.apply(line.parameters().get(0)).isEmpty()) {
+        } else if (!isPlace(line.parameters().get(0))) {
             status.error(-224, "Illegal parameter value; no point " + line.parameters().get(0));
         } else {
             hang(line.parameters().get(0), load);
@@ -91,12 +128,35 @@ public final class Meter implements Instrument {
     }
 
     private String measure(StatusModel status) {
-        OptionalDouble true_ = volts.apply(point);
-        if (true_.isEmpty()) {
-            status.error(-221, "Settings conflict; no point routed");
-            return "9.91E37";
+        OptionalDouble its = places.volts(point);
+        return its.isEmpty()
+                ? nothing(status)
+                : text(its.getAsDouble() * (1 + GAIN_ERROR) + NOISE_VOLTS * random.nextGaussian());
+    }
+
+    private String ohms(StatusModel status) {
+        OptionalDouble its = places.ohms(point);
+        if (its.isEmpty() || Double.isNaN(its.getAsDouble())) {
+            return nothing(status);
         }
-        double shown = true_.getAsDouble() * (1 + GAIN_ERROR) + NOISE_VOLTS * random.nextGaussian();
-        return String.format(Locale.ROOT, "%+.5E", shown);
+        return its.getAsDouble() > MOST_OHM
+                ? OVERLOAD
+                : text(LEADS_OHM + its.getAsDouble() * (1 + OHM_ERROR * random.nextGaussian()));
+    }
+
+    private String amps(StatusModel status) {
+        OptionalDouble its = places.amps(point);
+        return its.isEmpty()
+                ? nothing(status)
+                : text(its.getAsDouble() * (1 + CLAMP_ERROR * random.nextGaussian()));
+    }
+
+    private String nothing(StatusModel status) {
+        status.error(-221, "Settings conflict; nothing of that kind is routed");
+        return NO_NUMBER;
+    }
+
+    private static String text(double figure) {
+        return String.format(Locale.ROOT, "%+.5E", figure);
     }
 }

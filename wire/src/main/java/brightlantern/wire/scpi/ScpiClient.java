@@ -18,7 +18,10 @@ public final class ScpiClient implements AutoCloseable {
      * What instruments send for "overload" and for "not a number" (SCPI-1999 vol. 1, clause
      * 7.2.1.5).
      */
+    /** What stands for infinity; 9.91E37 stands for no number (SCPI-1999 vol. 1, 7.2.1.4). */
     private static final double INFINITY = 9.9e37;
+
+    private static final double NEAR = 1e-4;
 
     private final Socket socket = new Socket();
     private final InputStream in;
@@ -128,9 +131,25 @@ public final class ScpiClient implements AutoCloseable {
     /**
      * Asks for a number.
      *
-     * @throws WireFormatException when the answer is no finite number
+     * @throws WireFormatException when the answer is no number
+     * @throws WireException when the instrument is overloaded or has nothing to measure
      */
     public double number(String line) throws WireException {
+        double value = numberOrOverload(line);
+        if (Double.isInfinite(value)) {
+            throw nothing(line);
+        }
+        return value;
+    }
+
+    /**
+     * Asks for a number that may be larger than the instrument can tell.
+     *
+     * @return infinite for an overload
+     * @throws WireFormatException when the answer is no number
+     * @throws WireException when the instrument has nothing to measure
+     */
+    public double numberOrOverload(String line) throws WireException {
         String answer = query(line);
         double value;
         try {
@@ -139,11 +158,17 @@ public final class ScpiClient implements AutoCloseable {
             throw new WireFormatException(
                     0, "a number in answer to '" + line + "'", "'" + answer + "'");
         }
-        if (!Double.isFinite(value) || Math.abs(value) >= INFINITY) {
-            throw new WireException(
-                    "The instrument is overloaded or has nothing to measure ('" + line + "')");
+        if (Double.isNaN(value) || Math.abs(value) > INFINITY * (1 + NEAR)) {
+            throw nothing(line);
         }
-        return value;
+        return Math.abs(value) >= INFINITY * (1 - NEAR)
+                ? Math.copySign(Double.POSITIVE_INFINITY, value)
+                : value;
+    }
+
+    private static WireException nothing(String line) {
+        return new WireException(
+                "The instrument is overloaded or has nothing to measure ('" + line + "')");
     }
 
     private void send(String line) throws WireException {

@@ -5,11 +5,11 @@ import java.net.InetSocketAddress;
 import java.time.Duration;
 
 /**
- * A meter for volts. Some switch their lead from point to point and hang a load on it by
- * themselves; of those that do not know such a command (SCPI-1999 vol. 2, error -113) somebody
- * holds the lead.
+ * A meter for volts, ohms, and amps by a clamp (SCPI-1999 vol. 2, MEASure). Some switch their lead
+ * from point to point and hang a load on it by themselves; of those that do not know such a command
+ * (SCPI-1999 vol. 2, error -113) somebody holds the lead.
  */
-public final class VoltMeter implements AutoCloseable {
+public final class Multimeter implements AutoCloseable {
     private static final String UNDEFINED_HEADER = "-113";
 
     private final ScpiClient client;
@@ -18,7 +18,7 @@ public final class VoltMeter implements AutoCloseable {
     /**
      * @throws WireException when the instrument is not reached
      */
-    public VoltMeter(InetSocketAddress address, Duration wait) throws WireException {
+    public Multimeter(InetSocketAddress address, Duration wait) throws WireException {
         client = new ScpiClient(address, wait);
     }
 
@@ -74,6 +74,24 @@ public final class VoltMeter implements AutoCloseable {
      */
     public double volts() throws WireException {
         return client.number("MEAS:VOLT:DC?");
+    }
+
+    /**
+     * Ohms, now; infinite where nothing goes through (SCPI-1999 vol. 1, 7.2.1.4: 9.9E37).
+     *
+     * @throws WireException when it has nothing to measure, answers something else, or is lost
+     */
+    public double ohms() throws WireException {
+        return client.numberOrOverload("MEAS:RES?");
+    }
+
+    /**
+     * Amps of a direct current, now.
+     *
+     * @throws WireException when it is overloaded, answers something else, or is lost
+     */
+    public double amps() throws WireException {
+        return client.number("MEAS:CURR:DC?");
     }
 
     /** Lets go of what it switched. */

@@ -3,7 +3,7 @@ package brightlantern.wire;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import brightlantern.wire.scpi.VoltMeter;
+import brightlantern.wire.scpi.Multimeter;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -20,8 +20,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** A meter of the bench that measures and knows no other command. */
-class VoltMeterTest {
+class MultimeterTest {
     private final List<String> heard = new CopyOnWriteArrayList<>();
+    private volatile String ohms = "+5.98000E+01";
     private volatile String refusal = "-113,\"Undefined header\"";
     private ServerSocket server;
 
@@ -53,6 +54,10 @@ class VoltMeterTest {
                     error = "0,\"No error\"";
                 } else if (line.equals("MEAS:VOLT:DC?")) {
                     answer = "+1.23100E+01";
+                } else if (line.equals("MEAS:RES?")) {
+                    answer = ohms;
+                } else if (line.equals("MEAS:CURR:DC?")) {
+                    answer = "+9.90000E+37";
                 } else {
                     error = refusal;
                 }
@@ -66,15 +71,15 @@ class VoltMeterTest {
         }
     }
 
-    private VoltMeter meter() throws WireException {
-        return new VoltMeter(
+    private Multimeter meter() throws WireException {
+        return new Multimeter(
                 new InetSocketAddress(server.getInetAddress(), server.getLocalPort()),
                 Duration.ofSeconds(5));
     }
 
     @Test
     void whatItDoesNotKnowSomebodyDoesByHand() throws WireException {
-        try (VoltMeter meter = meter()) {
+        try (Multimeter meter = meter()) {
             meter.at("X30.2");
             meter.load("LAMP");
             assertThat(meter.switches()).isFalse();
@@ -93,11 +98,27 @@ class VoltMeterTest {
     @Test
     void aPointThatItDoesNotHaveIsTold() throws WireException {
         refusal = "-224,\"Illegal parameter value\"";
-        try (VoltMeter meter = meter()) {
+        try (Multimeter meter = meter()) {
             assertThatThrownBy(() -> meter.at("nowhere"))
                     .isInstanceOf(WireException.class)
                     .hasMessageContaining("refused 'ROUT:CLOS (@nowhere)'")
                     .hasMessageContaining("-224");
+        }
+    }
+
+    @Test
+    void anOverloadOnOhmsIsAReadingAndNoNumberIsNone() throws WireException {
+        try (Multimeter meter = meter()) {
+            assertThat(meter.ohms()).isEqualTo(59.8);
+            ohms = "+9.90000E+37";
+            assertThat(meter.ohms()).isInfinite();
+            ohms = "+9.91000E+37";
+            assertThatThrownBy(meter::ohms)
+                    .isInstanceOf(WireException.class)
+                    .hasMessageContaining("nothing to measure");
+            assertThatThrownBy(meter::amps)
+                    .isInstanceOf(WireException.class)
+                    .hasMessageContaining("overloaded");
         }
     }
 }
