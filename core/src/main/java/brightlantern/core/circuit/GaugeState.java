@@ -30,6 +30,11 @@ public final class GaugeState {
     private final Map<OperatingState, FaultTable> tables = new HashMap<>();
     private final double supplyVolts;
 
+    /** What was solved last, by its state. */
+    private final Map<OperatingState, Voltages> solved = new HashMap<>();
+
+    private Optional<Fault> last = Optional.empty();
+
     /**
      * @param supplyVolts at the battery
      */
@@ -42,8 +47,17 @@ public final class GaugeState {
     public double share(Gauge gauge, Optional<Fault> fault) {
         return gauge.share(
                 circuit,
-                table(gauge.state(circuit, supplyVolts)).with(fault),
+                volts(gauge.state(circuit, supplyVolts), fault),
                 fault.map(List::of).orElse(List.of()));
+    }
+
+    /** Most gauges of a circuit are looked at in the same state, with the same fault. */
+    private synchronized Voltages volts(OperatingState state, Optional<Fault> fault) {
+        if (!fault.equals(last)) {
+            solved.clear();
+            last = fault;
+        }
+        return solved.computeIfAbsent(state, s -> table(s).with(fault));
     }
 
     private synchronized FaultTable table(OperatingState state) {
