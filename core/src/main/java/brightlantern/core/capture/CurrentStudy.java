@@ -8,7 +8,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.stream.IntStream;
 
 /**
  * What coils and injectors draw: a clamp round the feed that they share shows one ramp after the
@@ -21,15 +20,6 @@ public final class CurrentStudy {
 
     private static final double SHORTEST_SECONDS = 0.5;
 
-    /** Above this share of the largest current something is on. */
-    private static final double ON = 0.15;
-
-    /** It is off again below this share of where it was on, so that noise ends nothing. */
-    private static final double OFF = 0.4;
-
-    /** Less than this, A, is what a clamp shows of itself. */
-    private static final double LEAST_AMPS = 0.2;
-
     /** Of the middle one of its kind, or of what it is made for. */
     private static final double LITTLE = 0.78;
 
@@ -39,15 +29,6 @@ public final class CurrentStudy {
     private static final double ALWAYS = 0.9;
 
     private static final double NEVER = 0.1;
-
-    /** A pulse begins so far before or behind where its turn would begin, as a share of a turn. */
-    private static final double EARLY = 0.3;
-
-    /** Fewer pulses are no train. */
-    private static final int TRAIN = 3;
-
-    /** A gap of so many usual ones lacks a pulse. */
-    private static final double GAP = 1.6;
 
     private final List<Integer> order;
     private final Map<String, Double> amps;
@@ -152,7 +133,7 @@ public final class CurrentStudy {
             }
             if (turns(capture, kind).isEmpty()) {
                 return Optional.of(
-                        starts(upright(capture, kind.all).orElseThrow()).size() < TRAIN
+                        lane(capture, kind.all).starts().size() < SwitchedLane.TRAIN
                                 ? text(
                                         "No current comes again and again in %s: the engine did not run, or the clamp is not round the feed.",
                                         lower(kind.all.words()))
@@ -182,7 +163,7 @@ public final class CurrentStudy {
             all.addAll(drawn);
             OptionalDouble right = right(kind, drawn);
             reasons.add(together(kind, drawn));
-            if (upright(capture, kind.all).orElseThrow() != capture.lane(kind.all).orElseThrow()) {
+            if (SwitchedLane.isTurned(capture.lane(kind.all).orElseThrow())) {
                 reasons.add(
                         "The clamp of "
                                 + lower(kind.all.words())
@@ -268,17 +249,16 @@ public final class CurrentStudy {
     }
 
     private List<Drawn> drawn(Capture capture, Kind kind) {
-        Lane all = upright(capture, kind.all).orElseThrow();
-        List<Turn> turns = turns(capture, kind).orElseThrow();
-        double on = on(all);
+        SwitchedLane all = lane(capture, kind.all);
+        List<EngineTurn> turns = turns(capture, kind);
         List<Optional<CurrentRamp>> ramps = new ArrayList<>();
         List<Double> often = new ArrayList<>();
         for (int k = 0; k < order.size(); k++) {
             List<Integer> starts = new ArrayList<>();
             int length = Integer.MAX_VALUE;
-            for (Turn turn : turns) {
-                int start = turn.start(all, k, order.size(), on);
-                int end = end(all, start, on);
+            for (EngineTurn turn : turns) {
+                int start = turn.start(all, k, order.size());
+                int end = all.end(start);
                 if (start >= 0 && end - start >= CurrentRamp.LEAST) {
                     starts.add(start);
                     length = Math.min(length, end - start);
@@ -288,7 +268,9 @@ public final class CurrentStudy {
             ramps.add(
                     often.get(k) < NEVER
                             ? Optional.empty()
-                            : Optional.of(CurrentRamp.of(all, starts, length, capture.interval())));
+                            : Optional.of(
+                                    CurrentRamp.of(
+                                            all.lane(), starts, length, capture.interval())));
         }
         if (ramps.stream().flatMap(Optional::stream).anyMatch(CurrentRamp::isStraight)) {
             // all are held against each other by the same figure
@@ -322,97 +304,12 @@ public final class CurrentStudy {
         return share > MUCH ? "much" : often < ALWAYS ? "skips" : "right";
     }
 
-    private static double on(Lane lane) {
-        return Math.max(LEAST_AMPS, ON * lane.most());
+    private static SwitchedLane lane(Capture capture, LaneRole role) {
+        return new SwitchedLane(capture.lane(role).orElseThrow());
     }
 
-    private static int end(Lane lane, int start, double on) {
-        int i = Math.max(0, start);
-        while (i < lane.length() && lane.at(i) > OFF * on) {
-            i++;
-        }
-        return i;
-    }
-
-    /** From one pulse of the first cylinder to its next, in samples. */
-    private record Turn(double from, double to) {
-        /** Where the pulse of the k-th to fire begins; below 0 where none comes. */
-        int start(Lane lane, int k, int of, double on) {
-            double turn = (to - from) / of;
-            double at = from + k * turn;
-            int begin = (int) Math.max(1, Math.round(at - EARLY * turn));
-            int end = (int) Math.min(lane.length() - 1, Math.round(at + (1 - 2 * EARLY) * turn));
-            for (int i = begin; i < end; i++) {
-                if (rises(lane, i, on)) {
-                    return i;
-                }
-            }
-            return -1;
-        }
-    }
-
-    /**
-     * The turns of the engine: from the clamp at the first cylinder, or, where nothing flows there,
-     * from the one gap that is left in the feed of all.
-     */
-    private Optional<List<Turn>> turns(Capture capture, Kind kind) {
-        List<Integer> first = upright(capture, kind.first).map(CurrentStudy::starts).orElseThrow();
-        List<Turn> turns = new ArrayList<>();
-        if (first.size() >= TRAIN) {
-            for (int i = 1; i < first.size(); i++) {
-                turns.add(new Turn(first.get(i - 1), first.get(i)));
-            }
-            return Optional.of(turns);
-        }
-        List<Integer> all = upright(capture, kind.all).map(CurrentStudy::starts).orElseThrow();
-        if (all.size() < TRAIN * order.size()) {
-            return Optional.empty();
-        }
-        double usual = usual(all);
-        int last = -1;
-        for (int i = 1; i < all.size(); i++) {
-            if (all.get(i) - all.get(i - 1) > GAP * usual) {
-                if (last >= 0 && i - last == order.size() - 1) {
-                    turns.add(new Turn(all.get(last) - usual, all.get(i) - usual));
-                }
-                last = i;
-            }
-        }
-        return turns.isEmpty() ? Optional.empty() : Optional.of(turns);
-    }
-
-    /** Middle distance from one pulse to the next, in samples. */
-    private static double usual(List<Integer> starts) {
-        int[] gaps =
-                IntStream.range(1, starts.size())
-                        .map(i -> starts.get(i) - starts.get(i - 1))
-                        .sorted()
-                        .toArray();
-        return gaps[gaps.length / 2];
-    }
-
-    /** Samples at which something is switched on. */
-    private static List<Integer> starts(Lane lane) {
-        double on = on(lane);
-        List<Integer> starts = new ArrayList<>();
-        int i = 1;
-        while (i < lane.length() - 1) {
-            if (rises(lane, i, on)) {
-                starts.add(i);
-                i = end(lane, i, on);
-            }
-            i++;
-        }
-        return starts;
-    }
-
-    private static boolean rises(Lane lane, int i, double on) {
-        return lane.at(i - 1) <= on && lane.at(i) > on && lane.at(i + 1) > on;
-    }
-
-    /** A clamp that sits the wrong way round shows everything below its rest. */
-    private static Optional<Lane> upright(Capture capture, LaneRole role) {
-        return capture.lane(role).map(l -> -l.least() > l.most() ? l.inverted() : l);
+    private List<EngineTurn> turns(Capture capture, Kind kind) {
+        return EngineTurn.of(lane(capture, kind.first), lane(capture, kind.all), order.size());
     }
 
     private static String lower(String words) {

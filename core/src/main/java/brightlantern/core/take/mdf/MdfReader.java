@@ -7,7 +7,6 @@ import brightlantern.core.signal.Words;
 import brightlantern.core.take.Take;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -126,10 +125,6 @@ public final class MdfReader {
         }
     }
 
-    /** A channel group: where its records are in the data. */
-    private record Group(
-            long recordId, long cycles, int width, int invalid, List<MdfChannel> channels) {}
-
     private Read whole() {
         String mark = file.capacity() < 64 + 104 ? "" : blocks.ascii(0, 8);
         if (mark.startsWith("UnFinMF")) {
@@ -190,7 +185,7 @@ public final class MdfReader {
                             + ": expected a record id of 0, 1, 2, 4 or 8 bytes, found "
                             + idSize);
         }
-        List<Group> groups = new ArrayList<>();
+        List<MdfGroup> groups = new ArrayList<>();
         Set<Long> seen = new HashSet<>();
         for (long at = blocks.link(dg, 1); at != 0; ) {
             MdfBlocks.Block cg = blocks.block(at, "CG");
@@ -198,7 +193,7 @@ public final class MdfReader {
             int data = cg.data();
             boolean variable = (file.getShort(data + 16) & 1) != 0;
             groups.add(
-                    new Group(
+                    new MdfGroup(
                             file.getLong(data),
                             file.getLong(data + 8),
                             variable ? -1 : file.getInt(data + 24),
@@ -208,9 +203,9 @@ public final class MdfReader {
         }
         ByteBuffer bytes =
                 blocks.link(dg, 2) == 0 ? ByteBuffer.allocate(0) : blocks.data(blocks.link(dg, 2));
-        for (Group group : groups) {
+        for (MdfGroup group : groups) {
             if (group.width() >= 0) {
-                read(group, bytes, records(bytes, idSize, group, groups));
+                read(group, bytes, group.records(bytes, idSize, groups, remarks));
             } else {
                 remarks.add("Channels of varying length were left out.");
             }
@@ -245,60 +240,7 @@ public final class MdfReader {
         return channels;
     }
 
-    /** Where the records of a group begin within the data. */
-    private int[] records(ByteBuffer bytes, int idSize, Group wanted, List<Group> groups) {
-        int width = wanted.width() + wanted.invalid();
-        if (width <= 0) {
-            return new int[0];
-        }
-        if (idSize == 0) {
-            int n = (int) Math.min(Math.max(0, wanted.cycles()), bytes.limit() / width);
-            if (n < wanted.cycles()) {
-                remarks.add(
-                        Words.counted(
-                                wanted.cycles()
-                                        - n
-                                        + " record(s) missing at the end; the file is torn."));
-            }
-            int[] at = new int[n];
-            Arrays.setAll(at, i -> i * width);
-            return at;
-        }
-        ByteBuffer data = bytes.order(ByteOrder.LITTLE_ENDIAN);
-        int[] found = new int[bytes.limit() / (width + idSize) + 1];
-        int n = 0;
-        int at = 0;
-        while (at + idSize <= bytes.limit()) {
-            long id =
-                    switch (idSize) {
-                        case 1 -> data.get(at) & 0xFF;
-                        case 2 -> data.getShort(at) & 0xFFFF;
-                        case 4 -> data.getInt(at) & 0xFFFFFFFFL;
-                        default -> data.getLong(at);
-                    };
-            at += idSize;
-            Group its = groups.stream().filter(g -> g.recordId() == id).findFirst().orElse(null);
-            if (its == null) {
-                remarks.add(
-                        "A record of an unknown group " + id + "; what follows it was left out.");
-                break;
-            }
-            int length =
-                    its.width() >= 0
-                            ? its.width() + its.invalid()
-                            : at + 4 <= bytes.limit() ? 4 + data.getInt(at) : 4;
-            if (length < 0 || at + length > bytes.limit()) {
-                break;
-            }
-            if (its == wanted) {
-                found[n++] = at;
-            }
-            at += length;
-        }
-        return Arrays.copyOf(found, n);
-    }
-
-    private void read(Group group, ByteBuffer bytes, int[] records) {
+    private void read(MdfGroup group, ByteBuffer bytes, int[] records) {
         samples += (long) records.length * group.channels().size();
         if (samples > MOST_SAMPLES) {
             throw new IllegalArgumentException(
@@ -375,7 +317,8 @@ public final class MdfReader {
     }
 
     /** What the recorder marked as not valid is a gap. */
-    private void invalid(Group group, MdfChannel c, ByteBuffer bytes, int[] records, double[] y) {
+    private void invalid(
+            MdfGroup group, MdfChannel c, ByteBuffer bytes, int[] records, double[] y) {
         if (c.invalidBit() < 0 || c.invalidBit() / 8 >= group.invalid()) {
             return;
         }
