@@ -551,6 +551,7 @@ class WalkAnyWireTest {
         double ohms = Double.parseDouble(read.group(1));
         assertThat(ohms).as("typed it would have been").isBetween(110.0, 130.0);
         v.simulation().driver(Driver.away().key(2));
+        clampedAndOff(v);
         shop.go("/jobs/" + tech.job() + "/probe/captures?plan=bus-drive");
         shop.press("#record");
         shop.press("#look");
@@ -560,6 +561,27 @@ class WalkAnyWireTest {
         assertThat(shop.text("#stations")).contains("lost on the way");
         assertThat(tech.known())
                 .startsWith("Drive bus wire broken, Gateway to Engine is the cause");
+    }
+
+    /** A clamp that reads nothing may only say that nothing is on. */
+    private static void clampedAndOff(StandInVehicle v) {
+        String read =
+                "const f = document.createElement('form'); f.method = 'post';"
+                        + " f.action = location.pathname + '/measured';"
+                        + " f.innerHTML = \"<input name=finding value=gauge-wiper-motor-amps>"
+                        + "<input name=by value=meter>\";"
+                        + " f.append(document.querySelector('[name=_csrf]').cloneNode());"
+                        + " document.body.append(f); f.submit()";
+        tech.stage("trace");
+        shop.browser.executeScript(read);
+        assertThat(shop.text(".error[role=alert]"))
+                .startsWith("The clamp reads nothing, which was not kept")
+                .contains("wiper on");
+        v.simulation().circuits().orElseThrow().set("K66-on", true);
+        shop.browser.executeScript(read);
+        shop.waitForText("#rail", "by a clamp round its wire, wiper on: the meter reads");
+        v.simulation().circuits().orElseThrow().set("K66-on", false);
+        assertThat(shop.text("#rail")).containsPattern("reads \\d[.\\d]* A, about");
     }
 
     private static void idles(StandInVehicle v) {

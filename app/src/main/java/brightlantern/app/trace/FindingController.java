@@ -26,6 +26,9 @@ class FindingController {
     private static final String AWAKE =
             "'%s' was not kept: the vehicle says that its key is on. While modules send, no meter reads ohms between their wires. Turn the key off, wait until all sleep, and read again.";
 
+    private static final String OFF =
+            "The clamp reads nothing, which was not kept: either it is not on, or nothing flows. Switch it on and read again (%s); where it is on, type 0.";
+
     /** Who reads the figure. */
     private static final String METER = "meter";
 
@@ -115,7 +118,11 @@ class FindingController {
         try {
             if (by.equals(METER)) {
                 double figure = meter.read(context.job(), its);
-                keep(id, who, its, its.outcomeOf(figure), its.told(figure));
+                if (its.mayBeOff(figure)) {
+                    flash.addFlashAttribute("error", OFF.formatted(its.finding().name()));
+                } else {
+                    keep(id, who, its, its.outcomeOf(figure), its.told(figure));
+                }
             } else {
                 keep(id, who, its, its.read("Your meter", reads), reads.trim());
             }

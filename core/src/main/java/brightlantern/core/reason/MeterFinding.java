@@ -27,6 +27,9 @@ public record MeterFinding(
     public static final String AMPERE = "A";
     private static final String VOLT = "V";
 
+    /** What a clamp shows of itself. */
+    private static final double LEAST_AMPS = 0.05;
+
     /** The finding of that id, when a meter tells it. */
     public static Optional<MeterFinding> of(VehicleDescription d, String findingId) {
         Optional<Finding> finding = d.finding(findingId);
@@ -67,6 +70,11 @@ public record MeterFinding(
                 VOLT,
                 List.of(g.from(), g.to()),
                 volts -> g.at(Math.abs(volts) / g.nominal()).id());
+    }
+
+    /** Whether a figure may mean only that nothing is switched on. */
+    public boolean mayBeOff(double figure) {
+        return unit.equals(AMPERE) && !(Math.abs(figure) > LEAST_AMPS);
     }
 
     /** What follows from what a meter read, in its unit; infinite for an overload. */
