@@ -37,7 +37,7 @@ public enum LaneRole {
     /** Whether it is switched, so that its pulses mean something. */
     public boolean isSwitched() {
         return switch (this) {
-            case FIRST_CYLINDER, CAM, COIL, INJECTOR, COILS, INJECTORS, POINT, OTHER -> true;
+            case FIRST_CYLINDER, CAM, COIL, INJECTOR, POINT, OTHER -> true;
             default -> false;
         };
     }

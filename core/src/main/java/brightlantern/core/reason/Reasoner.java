@@ -117,10 +117,25 @@ public final class Reasoner {
             checks.addAll(m.checks(List.of()));
             checks.addAll(m.checks(done));
         }
-        Map<String, Double> costs = new HashMap<>();
-        checks.forEach(c -> costs.putIfAbsent(c.key(), c.minutes() + CheckPlanner.MINUTES_ASIDE));
-        double spent = done.stream().mapToDouble(e -> costs.getOrDefault(e.key(), 0.0)).sum();
-        return Budget.of(minutes, spent, ranking, next);
+        Map<String, Check> byKey = new HashMap<>();
+        checks.forEach(c -> byKey.putIfAbsent(c.key(), c));
+        Map<String, Double> spent = new HashMap<>();
+        for (Evidence piece : done) {
+            Check check = byKey.get(piece.key());
+            if (check != null) {
+                spent.merge(
+                        takenAs(check), check.minutes() + CheckPlanner.MINUTES_ASIDE, Math::max);
+            }
+        }
+        double all = spent.values().stream().mapToDouble(m -> m).sum();
+        return Budget.of(minutes, all, ranking, next);
+    }
+
+    /** One capture or procedure may tell of several things; its time is taken once. */
+    private static String takenAs(Check check) {
+        return check instanceof Check.Look look && !look.at().isEmpty()
+                ? look.place().path()
+                : check.key();
     }
 
     /** Probability of each outcome of a check, in their order; empty when it foretells none. */

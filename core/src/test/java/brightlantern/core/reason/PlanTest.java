@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -73,6 +74,20 @@ class PlanTest {
         Reasoner then = reasoners.of(found);
         assertThat(then.budget(60, found, then.rank(found), next(found)).spent())
                 .isCloseTo(first.check().minutes() + CheckPlanner.MINUTES_ASIDE, within(1e-9));
+    }
+
+    @Test
+    void whatOneCaptureTellsOfSeveralIsTakenOnce() {
+        List<Evidence> found = new ArrayList<>(List.of(new Evidence.SymptomTold("shakes")));
+        for (int n = 1; n <= 4; n++) {
+            found.add(
+                    new Evidence.Outcome(
+                            Gauge.findingOf(Gauge.ampsOf("injector-coil-" + n)),
+                            n == 2 ? "none" : "right"));
+        }
+        Reasoner reasoner = reasoners.of(found);
+        assertThat(reasoner.budget(60, found, reasoner.rank(found), List.of()).spent())
+                .isBetween(8.0, 12.0);
     }
 
     /** Many faint suspects keep much open, and yet one look may name the cause. */
