@@ -13,6 +13,7 @@ import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -37,15 +38,12 @@ public final class Circuits implements Part {
     /** A change of the supply by less than this is not worth a new solution, V. */
     private static final double SUPPLY_STEP = 0.02;
 
-    /** Nearer to what it should be nobody sees a difference, as a share of the reference. */
-    private static final double SAME_SHARE = 0.01;
-
     private final Map<String, LiveCircuit> all = new LinkedHashMap<>();
     private final Map<String, Component> built = new HashMap<>();
     private final BrokenParts broken = new BrokenParts(built);
     private final Hands hands;
     private final Set<String> set = new LinkedHashSet<>();
-    private final PinWatch pins = new PinWatch();
+    private final ModulePins modules = new ModulePins(this);
     private final Whole whole;
 
     private List<Failure> failures = List.of();
@@ -53,7 +51,6 @@ public final class Circuits implements Part {
     /** How often something was switched, plugged, hung on, broken or mended. */
     private int changes;
 
-    private double sinceLook;
     private String loadedPoint = "";
     private Load load = Load.NOTHING;
 
@@ -85,19 +82,25 @@ public final class Circuits implements Part {
      * @throws IllegalArgumentException when it is no gauge of a consumer that can be fed
      */
     public synchronized String fed(Gauge gauge) {
+        LiveCircuit its = with(gauge, Gauge::isFed);
         String point = loadedPoint;
         Load what = load;
-        for (LiveCircuit its : all.values()) {
-            if (its.circuit().gauges().contains(gauge) && gauge.isFed()) {
-                hang(gauge.fedAt(its.circuit()), Load.LEAD);
-                try {
-                    return gauge.at(share(its, gauge)).name();
-                } finally {
-                    hang(point, what);
-                }
-            }
+        hang(gauge.fedAt(its.circuit()), Load.LEAD);
+        try {
+            return gauge.at(share(its, gauge)).name();
+        } finally {
+            hang(point, what);
         }
-        throw new IllegalArgumentException("Nothing called '" + gauge.name() + "' can be fed");
+    }
+
+    private LiveCircuit with(Gauge gauge, Predicate<Gauge> kind) {
+        return all.values().stream()
+                .filter(its -> kind.test(gauge) && its.circuit().gauges().contains(gauge))
+                .findFirst()
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "Nothing here is '" + gauge.name() + "'"));
     }
 
     /**
@@ -106,14 +109,10 @@ public final class Circuits implements Part {
      * @throws IllegalArgumentException when it is no gauge of a clamp
      */
     public synchronized OptionalDouble amps(Gauge gauge) {
-        for (LiveCircuit its : all.values()) {
-            if (its.circuit().gauges().contains(gauge) && gauge.isClamped()) {
-                return isOn(its, gauge)
-                        ? OptionalDouble.of(gauge.amps(its.circuit(), share(its, gauge)))
-                        : OptionalDouble.empty();
-            }
-        }
-        throw new IllegalArgumentException("No clamp fits '" + gauge.name() + "'");
+        LiveCircuit its = with(gauge, Gauge::isClamped);
+        return isOn(its, gauge)
+                ? OptionalDouble.of(gauge.amps(its.circuit(), share(its, gauge)))
+                : OptionalDouble.empty();
     }
 
     /**
@@ -197,7 +196,8 @@ public final class Circuits implements Part {
         return seen;
     }
 
-    private boolean isOn(LiveCircuit its, Gauge g) {
+    /** Whether a gauge is in the state in which it is looked at. */
+    boolean isOn(LiveCircuit its, Gauge g) {
         if (g.isOff()) {
             return its.circuit().setting(g.under()).filter(this::isSet).isEmpty();
         }
@@ -219,7 +219,12 @@ public final class Circuits implements Part {
                 broken::now);
     }
 
-    private double share(LiveCircuit its, Gauge g) {
+    Collection<LiveCircuit> live() {
+        return all.values();
+    }
+
+    /** Share at which a gauge stands now. */
+    double share(LiveCircuit its, Gauge g) {
         Map<String, Double> volts = solved(its);
         return g.share(its.circuit(), volts::get, broken.now());
     }
@@ -271,15 +276,7 @@ public final class Circuits implements Part {
 
     /** Values that sensors of these circuits tell. */
     public Set<String> values() {
-        Set<String> values = new LinkedHashSet<>();
-        all.values()
-                .forEach(
-                        i ->
-                                i.circuit().gauges().stream()
-                                        .map(Gauge::value)
-                                        .filter(v -> !v.isEmpty())
-                                        .forEach(values::add));
-        return values;
+        return modules.values();
     }
 
     /**
@@ -288,46 +285,22 @@ public final class Circuits implements Part {
      * @param felt what the sensor feels, in the value's own unit
      */
     public synchronized double told(Value value, double felt) {
-        for (LiveCircuit its : all.values()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (g.value().equals(value.id())) {
-                    double right = g.share(its.circuit(), its.healthy(), List.of());
-                    double now = share(its, g);
-                    return Math.abs(now - right) < SAME_SHARE
-                            ? felt
-                            : g.toldAt(value, right, felt, now);
-                }
-            }
-        }
-        return felt;
+        return modules.told(value, felt);
     }
 
     @Override
     public synchronized void watch(double seconds, Watcher watcher) {
-        sinceLook += seconds;
-        if (sinceLook < PinWatch.LOOK_SECONDS) {
-            return;
-        }
-        for (LiveCircuit its : all.values()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (!g.module().isEmpty() && isOn(its, g)) {
-                    pins.look(g, share(its, g), sinceLook, watcher);
-                }
-            }
-        }
-        sinceLook = 0;
+        modules.watch(seconds, watcher);
     }
 
     @Override
     public synchronized void keyOn() {
-        pins.forget();
+        modules.keyOn();
     }
 
     @Override
     public Set<String> monitored() {
-        Set<String> codes = new LinkedHashSet<>();
-        all.values().forEach(its -> codes.addAll(PinWatch.codes(its.circuit())));
-        return codes;
+        return modules.monitored();
     }
 
     /** Every part of which a break shows somewhere: a little of it, or all of it. */

@@ -129,7 +129,7 @@ public final class Crank implements Part {
 
     /** Whether its coil takes current. */
     synchronized boolean coilIsWhole(int cylinder) {
-        return misfiring.coilIsWhole(cylinder - 1) && means.works(EngineWaves.COIL + cylinder);
+        return misfiring.coilIsWhole(cylinder - 1) && means.works(FeedCurrents.COIL + cylinder);
     }
 
     /** Whether its injector is given current. */

@@ -27,18 +27,6 @@ public final class EngineWaves {
     /** Clamp at what fires the first cylinder, V. */
     public static final String FIRST = "cylinder-1";
 
-    /** Clamp round the feed of a coil, A; the cylinder follows. */
-    public static final String COIL = "coil-";
-
-    /** Clamp round the feed of an injector, A; the cylinder follows. */
-    public static final String INJECTOR = "injector-";
-
-    /** Clamp round the feed that all coils share, A. */
-    public static final String COILS = "coils";
-
-    /** Clamp round the feed that all injectors share, A. */
-    public static final String INJECTORS = "injectors";
-
     /** Signal wire of the sensor at the crank's wheel, V. */
     public static final String CRANK = "crank-sensor";
 
@@ -46,7 +34,7 @@ public final class EngineWaves {
     public static final String CAM = "cam-sensor";
 
     private static final Set<String> PICKUPS =
-            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM, INJECTORS);
+            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM);
 
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
@@ -69,36 +57,9 @@ public final class EngineWaves {
     private static final double AMPS_PER_NM = 1.15;
     private static final double FREE_AMPS = 55;
 
-    /** The firing of the first cylinder begins so long before its dead centre, degrees. */
-    private static final double FIRES_BEFORE = 6;
-
     private static final double FIRES_FOR = 14;
 
-    private static final double COIL_SECONDS = 0.0026;
-    private static final double COIL_AMPS = 14;
-    private static final double COIL_RISES = 0.004;
-    private static final double INJECTS_AT = 400;
-    private static final double INJECTS_SECONDS = 0.0015;
-    private static final double INJECTS_MORE = 0.004;
-    private static final double INJECTOR_AMPS = 1;
-    private static final double INJECTOR_RISES = 0.0006;
-
-    /** The armature moves then, and what it induces takes so much of the current for a moment. */
-    private static final double OPENS_SECONDS = 0.0009;
-
-    private static final double OPENS_SHARE = 0.09;
-    private static final double OPENS_FOR = 0.00012;
-
-    /** With less of its current it stays shut. */
-    private static final double HOLDS_SHARE = 0.35;
-
     private static final double CLAMP_NOISE = 0.03;
-
-    /** Less of a current is none. */
-    private static final double LEAST_SHARE = 1e-3;
-
-    /** Slower than this it stands, degrees a second. */
-    private static final double TURNS_DEGREES = 60;
 
     private static final double SENSOR_NOISE = 0.02;
 
@@ -133,7 +94,7 @@ public final class EngineWaves {
     private final Pipe intake;
     private final Pipe exhaust;
     private final Pipe crankcase;
-    private final Map<String, Double> currents = new HashMap<>();
+    private final FeedCurrents feeds;
     private Means means = new Means();
     private double omega;
     private double swing;
@@ -191,6 +152,7 @@ public final class EngineWaves {
             fills[k] = 1 + 0.02 * random.nextGaussian();
             ringLoss[k] = BLOW_BY * (1 + 0.12 * random.nextGaussian());
         }
+        feeds = new FeedCurrents(crank, spec, phase);
         intake = new Pipe(spec.diesel() ? 3.0 : 2.2, spec.diesel() ? 0.012 : 0.03);
         exhaust = new Pipe(3.5, 0.012);
         crankcase = new Pipe(2.0 * n, 0.05);
@@ -205,78 +167,7 @@ public final class EngineWaves {
 
     /** Whether a lane can be connected there. */
     public boolean isPlace(String place) {
-        return PICKUPS.contains(place)
-                || place.equals(COILS) && !spec.diesel()
-                || place.matches("(" + COIL + "|" + INJECTOR + ")[1-9][0-9]?")
-                        && numberOf(place) <= phase.length
-                        && !(spec.diesel() && place.startsWith(COIL));
-    }
-
-    private static int numberOf(String feed) {
-        return Integer.parseInt(feed.substring(feed.lastIndexOf('-') + 1));
-    }
-
-    /** Amps in the feed of a coil or an injector at this angle, or of all of them. */
-    private double amps(String feed, Whole whole) {
-        if (!feed.equals(COILS) && !feed.equals(INJECTORS)) {
-            return feed.startsWith(COIL)
-                    ? coil(numberOf(feed))
-                    : injector(numberOf(feed), whole.load());
-        }
-        double all = 0;
-        for (int k = 1; k <= phase.length; k++) {
-            all += feed.equals(COILS) ? coil(k) : injector(k, whole.load());
-        }
-        return all;
-    }
-
-    /** L·di/dt against ohms: with more ohms it ends lower, and is there sooner. */
-    private static double rising(double amps, double share, double since, double rises) {
-        return share < LEAST_SHARE ? 0 : share * amps * (1 - Math.exp(-since / (rises * share)));
-    }
-
-    private double sinceAngle(int cylinder) {
-        return (angle - phase[cylinder - 1] + 1440) % 720;
-    }
-
-    private double coil(int cylinder) {
-        double perSecond = Math.toDegrees(omega);
-        if (perSecond < TURNS_DEGREES || !crank.coilIsWhole(cylinder)) {
-            return 0;
-        }
-        double since =
-                COIL_SECONDS - ((1440 - FIRES_BEFORE - sinceAngle(cylinder)) % 720) / perSecond;
-        return since > 0 ? rising(COIL_AMPS, currents.get(COIL + cylinder), since, COIL_RISES) : 0;
-    }
-
-    private double injector(int cylinder, double load) {
-        double perSecond = Math.toDegrees(omega);
-        if (perSecond < TURNS_DEGREES || !crank.isInjecting(cylinder)) {
-            return 0;
-        }
-        double since = (sinceAngle(cylinder) - INJECTS_AT) / perSecond;
-        if (since <= 0 || since >= INJECTS_SECONDS + INJECTS_MORE * load) {
-            return 0;
-        }
-        double share = currents.get(INJECTOR + cylinder);
-        double amps = rising(INJECTOR_AMPS, share, since, INJECTOR_RISES);
-        if (share < HOLDS_SHARE || crank.shareOf(cylinder) <= 0) {
-            return amps;
-        }
-        double off = (since - OPENS_SECONDS / share) / OPENS_FOR;
-        return amps * (1 - OPENS_SHARE * Math.exp(-off * off));
-    }
-
-    /** What the circuits of coils and injectors let flow, as they are now. */
-    private void look(Set<String> places) {
-        for (int k = 1; k <= phase.length; k++) {
-            if (places.contains(COILS) || places.contains(COIL + k)) {
-                currents.put(COIL + k, means.current(COIL + k));
-            }
-            if (places.contains(INJECTORS) || places.contains(INJECTOR + k)) {
-                currents.put(INJECTOR + k, means.current(Crank.INJECTOR_COIL + k));
-            }
-        }
+        return PICKUPS.contains(place) || feeds.isPlace(place);
     }
 
     /**
@@ -294,7 +185,7 @@ public final class EngineWaves {
                 step(whole, SETTLING_STEP);
             }
         }
-        look(places);
+        feeds.look(means, places);
         Map<String, double[]> all = new HashMap<>();
         places.forEach(p -> all.put(p, new double[count]));
         int fine = Math.max(1, (int) Math.ceil(seconds / count / 0.00005));
@@ -319,7 +210,9 @@ public final class EngineWaves {
             case FIRST -> (fires() ? 5 : 0) + 0.03 * random.nextGaussian();
             case CRANK -> sensed(CRANK_SENSOR, wheels.crank(angle));
             case CAM -> sensed(CAM_SENSOR, wheels.cam(angle));
-            default -> amps(place, whole) + CLAMP_NOISE * random.nextGaussian();
+            default ->
+                    feeds.amps(place, angle, Math.toDegrees(omega), whole.load())
+                            + CLAMP_NOISE * random.nextGaussian();
         };
     }
 
@@ -334,7 +227,7 @@ public final class EngineWaves {
     }
 
     private boolean fires() {
-        double at = Math.floorMod((int) (angle - phase[0] + FIRES_BEFORE + 1440), 720);
+        double at = Math.floorMod((int) (angle - phase[0] + FeedCurrents.FIRES_BEFORE + 1440), 720);
         return omega > 3 && at < FIRES_FOR;
     }
 
