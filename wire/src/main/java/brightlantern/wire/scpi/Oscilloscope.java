@@ -75,9 +75,25 @@ public final class Oscilloscope implements AutoCloseable {
         client.command(profile.command("start"));
     }
 
-    /** Begins when a lane rises to a level. */
-    public void startAt(int lane, double level) throws WireException {
+    /**
+     * @param alternating whether the steady part is left out
+     * @param filter Hz above which it is dampened; 0 for none
+     */
+    public void input(int lane, boolean alternating, double filter) throws WireException {
+        client.command(
+                profile.command("coupling", "lane", lane, "coupling", alternating ? "AC" : "DC"));
+        client.command(profile.command("filter", "lane", lane, "number", filter));
+    }
+
+    /**
+     * Begins when a lane does something at a level.
+     *
+     * @param when rises, falls, longer, shorter or missing
+     * @param held seconds, for the last three
+     */
+    public void startAt(int lane, double level, String when, double held) throws WireException {
         client.command(profile.command("by-lane"));
+        client.command(profile.command(when, "number", held));
         client.command(profile.command("level", "lane", lane, "number", level));
         client.command(profile.command("start"));
     }
