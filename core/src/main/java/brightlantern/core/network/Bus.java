@@ -5,6 +5,8 @@ import java.util.List;
 
 /**
  * @param kbit speed in kbit/s
+ * @param dataKbit speed of the data in frames with flexible data rate, kbit/s; 0 where there are
+ *     none
  * @param terminators modules that hold the terminating resistors
  * @param connectors connectors and splices in its wire
  */
@@ -12,10 +14,15 @@ public record Bus(
         String id,
         String name,
         int kbit,
+        int dataKbit,
         List<String> terminators,
         List<WireConnector> connectors) {
     public Bus {
         terminators = OrEmpty.list(terminators);
         connectors = OrEmpty.list(connectors);
+    }
+
+    public BitRate rate() {
+        return new BitRate(kbit, dataKbit);
     }
 }

@@ -34,6 +34,9 @@ public final class BusScope {
 
     private static final int DELIMITER_BITS = 8;
 
+    /** Bytes of frames by their length code, from 8 on. */
+    private static final int[] MORE_BYTES = {8, 12, 16, 20, 24};
+
     private final VehicleDescription description;
     private final BusWires wires;
     private final Predicate<String> fitted;
@@ -94,6 +97,10 @@ public final class BusScope {
     /** One bus, as its traffic goes on. */
     private final class Line {
         private final double bitSeconds;
+
+        /** Length of a bit of data at the faster rate, in bits; 0 where there is none. */
+        private final double fast;
+
         private final List<ControlModule> stations = new ArrayList<>();
         private final double[] due;
         private final List<Bit> bits = new ArrayList<>();
@@ -110,6 +117,7 @@ public final class BusScope {
                             .findFirst()
                             .orElseThrow();
             bitSeconds = 1 / (described.kbit() * 1000.0);
+            fast = described.dataKbit() > 0 ? (double) described.kbit() / described.dataKbit() : 0;
             stations.add(description.module(Network.GATEWAY).orElseThrow());
             stations.addAll(description.onWire(id));
             due = new double[stations.size()];
@@ -145,7 +153,7 @@ public final class BusScope {
             return out;
         }
 
-        private void add(int count, int drives) {
+        private void add(double count, int drives) {
             planned += count * bitSeconds;
             bits.add(new Bit(planned, drives));
         }
@@ -189,13 +197,19 @@ public final class BusScope {
         }
 
         private void send(int from, ControlModule sender, int taker) {
-            byte[] data = new byte[8];
+            int more = fast > 0 ? random.nextInt(MORE_BYTES.length) : 0;
+            byte[] data = new byte[MORE_BYTES[more]];
             random.nextBytes(data);
-            data[7] = (byte) counter++;
-            boolean[] frame = CanBits.of(sender.frameId(), data);
-            int acknowledged = CanBits.acknowledgement(frame.length);
-            for (int i = 0; i < frame.length; i++) {
-                add(1, i == acknowledged ? taker : frame[i] ? from : -1);
+            data[data.length - 1] = (byte) counter++;
+            CanBits.Frame frame =
+                    fast > 0
+                            ? CanBits.flexible(sender.frameId(), data, 8 + more, fast)
+                            : CanBits.of(sender.frameId(), data);
+            int acknowledged = frame.acknowledgement();
+            for (int i = 0; i < frame.dominant().length; i++) {
+                add(
+                        frame.lengths()[i],
+                        i == acknowledged ? taker : frame.dominant()[i] ? from : -1);
                 if (i == acknowledged && taker < 0) {
                     add(1, -1);
                     add(ERROR_BITS, from);

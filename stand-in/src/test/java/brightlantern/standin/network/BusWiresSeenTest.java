@@ -6,6 +6,7 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.capture.bus.CanFrame;
 import brightlantern.core.network.Bus;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.WireState;
@@ -28,14 +29,18 @@ class BusWiresSeenTest {
     private final VehicleDescription cairn = Shipped.library().byId("velmont-cairn").orElseThrow();
 
     private BusStudy.Judgement seen(String busId, WireFault... faults) {
-        BusWires wires = new BusWires(cairn, new Random(3));
+        return seen(cairn, busId, faults);
+    }
+
+    private static BusStudy.Judgement seen(
+            VehicleDescription of, String busId, WireFault... faults) {
+        BusWires wires = new BusWires(of, new Random(3));
         for (WireFault fault : faults) {
             wires.add(fault);
         }
-        BusScope scope = new BusScope(cairn, wires, m -> true, () -> true, new Random(5));
-        Bus bus =
-                cairn.buses().stream().filter(b -> b.id().equals(busId)).findFirst().orElseThrow();
-        double interval = 1 / (bus.kbit() * 1000 * SAMPLES_PER_BIT);
+        BusScope scope = new BusScope(of, wires, m -> true, () -> true, new Random(5));
+        Bus bus = of.buses().stream().filter(b -> b.id().equals(busId)).findFirst().orElseThrow();
+        double interval = 1 / (bus.rate().fastest() * 1000 * SAMPLES_PER_BIT);
         List<String> places = new ArrayList<>();
         for (String place : List.of("high-near", "low-near", "high-far", "low-far")) {
             places.add("can-" + busId + "-" + place);
@@ -51,12 +56,12 @@ class BusWiresSeenTest {
         }
         List<BusStudy.Station> stations =
                 BusStudy.stations(
-                        cairn.network(),
+                        of.network(),
                         busId,
-                        cairn.onWire(busId).stream()
+                        of.onWire(busId).stream()
                                 .map(ControlModule::id)
                                 .collect(Collectors.toSet()));
-        return BusStudy.judge(new Capture(interval, lanes), bus.kbit(), stations).orElseThrow();
+        return BusStudy.judge(new Capture(interval, lanes), bus.rate(), stations).orElseThrow();
     }
 
     private static WireFault.Broken broken(String bus, int at, WireFault.Wire wire, double ohm) {
@@ -71,6 +76,26 @@ class BusWiresSeenTest {
             assertThat(judgement.wrong()).isZero();
             assertThat(judgement.levels()).allMatch(l -> l.frames() >= 4);
         }
+    }
+
+    /**
+     * Frames with flexible data rate come through as they were sent, and a broken wire is found.
+     */
+    @Test
+    void framesWithAFasterRateAreReadAsWell() {
+        VehicleDescription ember = Shipped.library().byId("quillon-ember").orElseThrow();
+        BusStudy.Judgement sound = seen(ember, "drive");
+        assertThat(sound.state()).as("%s", sound.reasons()).isEqualTo(WireState.SOUND);
+        assertThat(sound.wrong()).isZero();
+        assertThat(sound.levels()).allMatch(l -> l.frames() >= 4);
+        assertThat(sound.frames())
+                .allMatch(f -> f.sound() && f.acknowledged())
+                .allMatch(f -> f.fd().filter(CanFrame.Fd::faster).isPresent());
+        assertThat(sound.frames().stream().map(f -> f.data().length).distinct())
+                .contains(8, 12, 16, 20, 24);
+        BusStudy.Judgement low = seen(ember, "drive", broken("drive", 1, WireFault.Wire.LOW, 1e6));
+        assertThat(low.state()).as("%s", low.reasons()).isEqualTo(WireState.LOW_OPEN);
+        assertThat(low.at()).contains(1);
     }
 
     private double ohms(String busId, WireFault... faults) {

@@ -3,12 +3,13 @@ package brightlantern.core.capture.bus;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.network.BitRate;
 import java.util.Arrays;
 import java.util.List;
 
 /** Both wires at one end. */
 record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
-    static BusEnd of(Capture capture, LaneRole high, LaneRole low, int kbit) {
+    static BusEnd of(Capture capture, LaneRole high, LaneRole low, BitRate rate) {
         Wire h = Wire.of(capture.lane(high).orElseThrow(), true);
         Wire l = Wire.of(capture.lane(low).orElseThrow(), false);
         // a wire that is broken leaves the other one to be read
@@ -18,7 +19,7 @@ record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
                 h,
                 l,
                 read.swing() > NOISE
-                        ? CanDecoder.read(bits, capture.interval(), kbit)
+                        ? CanDecoder.read(bits, capture.interval(), rate)
                         : new CanDecoder.Traffic(List.of(), List.of()),
                 Math.max(h.awayFromRest(), l.awayFromRest()));
     }

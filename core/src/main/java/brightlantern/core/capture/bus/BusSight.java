@@ -2,6 +2,7 @@ package brightlantern.core.capture.bus;
 
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.network.BitRate;
 import brightlantern.core.network.WireState;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -34,15 +35,15 @@ final class BusSight {
     private final List<CanFrame> frames;
     private final List<String> reasons = new ArrayList<>();
 
-    BusSight(Capture capture, int kbit, List<BusStudy.Station> stations) {
+    BusSight(Capture capture, BitRate rate, List<BusStudy.Station> stations) {
         this.stations = stations;
-        near = BusEnd.of(capture, LaneRole.HIGH_NEAR, LaneRole.LOW_NEAR, kbit);
-        far = BusEnd.of(capture, LaneRole.HIGH_FAR, LaneRole.LOW_FAR, kbit);
+        near = BusEnd.of(capture, LaneRole.HIGH_NEAR, LaneRole.LOW_NEAR, rate);
+        far = BusEnd.of(capture, LaneRole.HIGH_FAR, LaneRole.LOW_FAR, rate);
         Map<Integer, List<CanFrame>> by = new TreeMap<>();
         Map<Integer, CanFrame> begun = new LinkedHashMap<>();
         // a frame is the same at both ends; where only one reads it, that one tells when it was
         near.traffic().frames().forEach(f -> begun.put(f.from(), f));
-        int slack = (int) (2 / (capture.interval() * kbit * 1000));
+        int slack = (int) (2 / (capture.interval() * rate.kbit() * 1000));
         far.traffic().frames().stream()
                 .filter(
                         f ->

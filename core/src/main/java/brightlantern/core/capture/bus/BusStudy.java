@@ -2,6 +2,7 @@ package brightlantern.core.capture.bus;
 
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.network.BitRate;
 import brightlantern.core.network.ControlModule;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.WireState;
@@ -105,13 +106,13 @@ public final class BusStudy {
             List.of(LaneRole.HIGH_NEAR, LaneRole.LOW_NEAR, LaneRole.HIGH_FAR, LaneRole.LOW_FAR);
 
     /** Why a capture cannot be judged; empty when it can. */
-    public static Optional<String> whyNot(Capture capture, int kbit) {
+    public static Optional<String> whyNot(Capture capture, BitRate rate) {
         Optional<LaneRole> missing =
                 WIRES.stream().filter(r -> capture.lane(r).isEmpty()).findFirst();
         if (missing.isPresent()) {
             return Optional.of("No lane shows the " + words(missing.get()) + ".");
         }
-        double perBit = capture.rate() / (kbit * 1000.0);
+        double perBit = capture.rate() / (rate.fastest() * 1000.0);
         if (perBit < CanDecoder.LEAST_PER_BIT) {
             return Optional.of(
                     "%.1f samples a bit are too few: at least %.0f are needed."
@@ -132,9 +133,9 @@ public final class BusStudy {
      * @param stations in the order of the wire, the gateway first
      * @return empty when it cannot be judged; {@link #whyNot} tells why
      */
-    public static Optional<Judgement> judge(Capture capture, int kbit, List<Station> stations) {
-        return whyNot(capture, kbit).isPresent()
+    public static Optional<Judgement> judge(Capture capture, BitRate rate, List<Station> stations) {
+        return whyNot(capture, rate).isPresent()
                 ? Optional.empty()
-                : Optional.of(new BusSight(capture, kbit, stations).judged());
+                : Optional.of(new BusSight(capture, rate, stations).judged());
     }
 }

@@ -1,12 +1,15 @@
 package brightlantern.core.capture.bus;
 
+import brightlantern.core.network.BitRate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
- * Reads classical frames (ISO 11898-1) out of the samples of a wire: a frame begins with the first
- * dominant bit after the bus was idle, edges from recessive to dominant keep the reader in step,
- * and of six like bits in a row the sixth is a stuff bit or an error.
+ * Reads frames (ISO 11898-1), classical ones and those with flexible data rate, out of the samples
+ * of a wire: a frame begins with the first dominant bit after the bus was idle, edges from
+ * recessive to dominant keep the reader in step, and of six like bits in a row the sixth is a stuff
+ * bit or an error.
  */
 public final class CanDecoder {
     /** So many recessive bits before a frame begins; end of frame and pause have ten. */
@@ -18,24 +21,37 @@ public final class CanDecoder {
     /** Fewer samples a bit do not show its edges. */
     public static final double LEAST_PER_BIT = 4;
 
+    /** At this share of its length the bit that switches the rate is read by whoever sends. */
+    private static final double SWITCHES_AT = 0.8;
+
     private static final int SAME_BITS = 5;
-    private static final int CRC_BITS = 15;
-    private static final int CRC_POLYNOMIAL = 0x4599;
+
+    /** Bytes by their length code, above eight. */
+    private static final int[] LENGTHS = {12, 16, 20, 24, 32, 48, 64};
 
     private final boolean[] dominant;
     private final double interval;
     private final double perBit;
+
+    /** Samples of a bit of data at the faster rate; 0 where there is none. */
+    private final double perFast;
+
+    /** Samples of the bits that are read now. */
+    private double pace;
+
     private double clock;
     private int seen;
     private int run;
     private boolean last;
-    private int crc;
+    private int stuffed;
+    private final List<Checksum> sums = new ArrayList<>();
     private boolean error;
 
-    private CanDecoder(boolean[] dominant, double interval, double perBit) {
+    private CanDecoder(boolean[] dominant, double interval, double perBit, double perFast) {
         this.dominant = dominant;
         this.interval = interval;
         this.perBit = perBit;
+        this.perFast = perFast;
     }
 
     /**
@@ -53,18 +69,22 @@ public final class CanDecoder {
     /**
      * @param dominant by sample
      * @param interval seconds between samples
-     * @param kbit speed in kbit/s
      * @throws IllegalArgumentException when there are fewer than {@link #LEAST_PER_BIT} samples a
      *     bit
      */
-    public static Traffic read(boolean[] dominant, double interval, int kbit) {
-        double perBit = 1 / (interval * kbit * 1000);
-        if (!(perBit >= LEAST_PER_BIT)) {
+    public static Traffic read(boolean[] dominant, double interval, BitRate rate) {
+        double least = 1 / (interval * rate.fastest() * 1000);
+        if (!(least >= LEAST_PER_BIT)) {
             throw new IllegalArgumentException(
                     "%.1f samples a bit are too few; expected at least %.0f"
-                            .formatted(perBit, LEAST_PER_BIT));
+                            .formatted(least, LEAST_PER_BIT));
         }
-        return new CanDecoder(dominant, interval, perBit).all();
+        return new CanDecoder(
+                        dominant,
+                        interval,
+                        1 / (interval * rate.kbit() * 1000),
+                        rate.dataKbit() > 0 ? 1 / (interval * rate.dataKbit() * 1000) : 0)
+                .all();
     }
 
     private Traffic all() {
@@ -105,9 +125,16 @@ public final class CanDecoder {
         clock = at;
         seen = at;
         run = 0;
-        crc = 0;
+        stuffed = 0;
+        pace = perBit;
         error = false;
         last = false;
+        sums.clear();
+        sums.add(Checksum.classical());
+        if (perFast > 0) {
+            sums.add(Checksum.ofFew());
+            sums.add(Checksum.ofMany());
+        }
     }
 
     private CanFrame frame(int from) {
@@ -119,17 +146,16 @@ public final class CanDecoder {
             if (extended) {
                 id = id << 18 | bits(18);
                 remote = bits(1) == 1;
-                bits(2);
-            } else {
-                bits(1);
             }
+            boolean flexible = bits(1) == 1 && perFast > 0;
+            if (flexible) {
+                return flexible(from, id, extended);
+            }
+            bits(extended ? 1 : 0);
             int length = Math.min(8, bits(4));
-            byte[] data = new byte[remote ? 0 : length];
-            for (int k = 0; k < data.length; k++) {
-                data[k] = (byte) bits(8);
-            }
-            int computed = crc;
-            int told = bits(CRC_BITS);
+            byte[] data = data(remote ? 0 : length);
+            int computed = sums.get(0).value();
+            int told = bits(sums.get(0).width());
             int to = seen;
             if (run == SAME_BITS && raw() == last) {
                 error = true;
@@ -144,6 +170,7 @@ public final class CanDecoder {
                     extended,
                     data,
                     remote,
+                    Optional.empty(),
                     told == computed && !delimiter,
                     acknowledged,
                     from,
@@ -151,6 +178,76 @@ public final class CanDecoder {
         } catch (Broken broken) {
             return null;
         }
+    }
+
+    private byte[] data(int length) throws Broken {
+        byte[] data = new byte[length];
+        for (int k = 0; k < length; k++) {
+            data[k] = (byte) bits(8);
+        }
+        return data;
+    }
+
+    /** What follows the bit that says so; its checksum covers its stuff bits as well. */
+    private CanFrame flexible(int from, int id, boolean extended) throws Broken {
+        bits(1);
+        stuffing();
+        boolean faster = !dominant(clock + SAMPLE_POINT * perBit);
+        // the bit that says so ends at the faster rate already
+        took(faster ? raw(SWITCHES_AT * perBit + (1 - SWITCHES_AT) * perFast, perFast) : raw());
+        pace = faster ? perFast : perBit;
+        boolean passive = bits(1) == 1;
+        int code = bits(4);
+        byte[] data = data(code <= 8 ? code : LENGTHS[code - 9]);
+        Checksum sum = sums.get(data.length <= 16 ? 1 : 2);
+        boolean[] told = fixed(4 + sum.width());
+        int count = stuffed % 8;
+        int gray = count ^ count >> 1;
+        int wanted = gray << 1 | Integer.bitCount(gray) & 1;
+        for (int i = 0; i < 4; i++) {
+            sum.take(told[i]);
+        }
+        boolean right = value(told, 0, 4) == wanted && value(told, 4, sum.width()) == sum.value();
+        int to = seen;
+        boolean delimiter = raw(SWITCHES_AT * pace + (1 - SWITCHES_AT) * perBit, pace);
+        pace = perBit;
+        boolean acknowledged = raw();
+        return new CanFrame(
+                from * interval,
+                id,
+                extended,
+                data,
+                false,
+                Optional.of(new CanFrame.Fd(faster, passive)),
+                right && !delimiter,
+                acknowledged,
+                from,
+                to);
+    }
+
+    /**
+     * Bits with a fixed stuff bit, the other way round than what is before it, before each four.
+     */
+    private boolean[] fixed(int count) throws Broken {
+        boolean[] ones = new boolean[count];
+        boolean before = last;
+        for (int i = 0; i < count; i++) {
+            if (i % 4 == 0 && raw() == before) {
+                error = true;
+                throw new Broken();
+            }
+            before = raw();
+            ones[i] = !before;
+        }
+        return ones;
+    }
+
+    private static int value(boolean[] ones, int from, int count) {
+        int value = 0;
+        for (int i = from; i < from + count; i++) {
+            value = value << 1 | (ones[i] ? 1 : 0);
+        }
+        return value;
     }
 
     private int bits(int count) throws Broken {
@@ -163,33 +260,56 @@ public final class CanDecoder {
 
     /** The next bit that is no stuff bit; true when it is dominant. */
     private boolean bit() throws Broken {
-        if (run == SAME_BITS) {
-            boolean stuffed = raw();
-            if (stuffed == last) {
-                error = true;
-                throw new Broken();
-            }
-            last = stuffed;
-            run = 1;
-        }
+        stuffing();
         boolean its = raw();
-        run = its == last && run > 0 ? run + 1 : 1;
-        last = its;
-        boolean next = !its ^ (crc >> CRC_BITS - 1 & 1) == 1;
-        crc = crc << 1 & 0x7FFF;
-        crc = next ? crc ^ CRC_POLYNOMIAL : crc;
+        took(its);
         return its;
     }
 
+    /** Reads over a stuff bit where one is due. */
+    private void stuffing() throws Broken {
+        if (run == SAME_BITS) {
+            boolean stuff = raw();
+            if (stuff == last) {
+                error = true;
+                throw new Broken();
+            }
+            last = stuff;
+            run = 1;
+            stuffed++;
+            sums.stream().filter(Checksum::coversStuffBits).forEach(s -> s.take(!stuff));
+        }
+    }
+
+    private void took(boolean its) {
+        run = its == last && run > 0 ? run + 1 : 1;
+        last = its;
+        sums.forEach(s -> s.take(!its));
+    }
+
+    private boolean dominant(double at) throws Broken {
+        if (at >= dominant.length) {
+            throw new Broken();
+        }
+        return dominant[(int) at];
+    }
+
     private boolean raw() throws Broken {
-        double end = clock + perBit;
-        int point = (int) (clock + SAMPLE_POINT * perBit);
+        return raw(pace, pace);
+    }
+
+    /**
+     * @param length of the bit, and {@code next}, of the one after it, in samples
+     */
+    private boolean raw(double length, double next) throws Broken {
+        double end = clock + length;
+        int point = (int) (clock + SAMPLE_POINT * length);
         if (end >= dominant.length) {
             throw new Broken();
         }
         // the next edge to dominant within half a bit of its due time is the new step
         int due = (int) end;
-        int reach = (int) (perBit / 2);
+        int reach = (int) (next / 2);
         for (int k = Math.max(1, due - reach);
                 k <= Math.min(dominant.length - 1, due + reach);
                 k++) {

@@ -15,6 +15,11 @@ import java.util.Locale;
 public final class FrameLog {
     private FrameLog() {}
 
+    /** Between identifier and bytes of one with flexible data rate: # and its flags. */
+    private static String flags(CanFrame.Fd fd) {
+        return "#" + ((fd.faster() ? 1 : 0) + (fd.passive() ? 2 : 0));
+    }
+
     /**
      * @param began when the capture began
      * @param wire a name without spaces
@@ -27,10 +32,11 @@ public final class FrameLog {
             out.write(
                     String.format(
                             Locale.ROOT,
-                            f.extended() ? "(%.6f) %s %08X#%s%n" : "(%.6f) %s %03X#%s%n",
+                            f.extended() ? "(%.6f) %s %08X#%s%s%n" : "(%.6f) %s %03X#%s%s%n",
                             start + f.seconds(),
                             wire,
                             f.id(),
+                            f.fd().map(FrameLog::flags).orElse(""),
                             f.remote() ? "R" : HexFormat.of().withUpperCase().formatHex(f.data())));
         }
     }
