@@ -1,5 +1,6 @@
 package brightlantern.core.capture;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -76,5 +77,32 @@ public record Capture(double interval, List<Lane> lanes) {
     /** The first lane that shows this. */
     public Optional<Lane> lane(LaneRole role) {
         return lanes.stream().filter(l -> l.role() == role).findFirst();
+    }
+
+    /**
+     * The same with lanes moved in time, cut to what all of them show.
+     *
+     * @param later by how many samples each began later than the first to begin, in their order
+     * @throws IllegalArgumentException when there is not one for each lane, or nothing is left
+     */
+    public Capture moved(List<Integer> later) {
+        if (later.size() != lanes.size()) {
+            throw new IllegalArgumentException(
+                    "There are " + later.size() + " delays for " + lanes.size() + " lanes");
+        }
+        int last = later.stream().mapToInt(d -> d).max().orElseThrow();
+        int first = later.stream().mapToInt(d -> d).min().orElseThrow();
+        int left = length() - (last - first);
+        if (left < 2) {
+            throw new IllegalArgumentException(
+                    "Delays of %d samples leave nothing of %d; expected fewer"
+                            .formatted(last - first, length()));
+        }
+        List<Lane> all = new ArrayList<>();
+        for (int i = 0; i < lanes.size(); i++) {
+            int from = last - later.get(i);
+            all.add(lanes.get(i).between(from, from + left));
+        }
+        return new Capture(interval, all);
     }
 }

@@ -119,6 +119,12 @@ public record CaptureStudy(
                                     "Its marks cannot be judged.",
                                     c -> ToothStudy.whyNot(c, its),
                                     c -> ToothStudy.judge(c, its)));
+                    all.add(
+                            new CaptureStudy(
+                                    c -> has(c, LaneRole.SPARKS),
+                                    "Sparks cannot be compared in it.",
+                                    c -> SparkStudy.whyNot(c, its.order()),
+                                    c -> SparkStudy.judge(c, its.order())));
                     CurrentStudy currents = new CurrentStudy(its.order(), amps);
                     all.add(
                             new CaptureStudy(

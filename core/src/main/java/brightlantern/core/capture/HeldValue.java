@@ -6,6 +6,14 @@ import java.util.List;
 /** A live value that was asked now and then beside a capture; it holds until it is asked again. */
 public final class HeldValue {
     private final List<double[]> asked = new ArrayList<>();
+    private final double step;
+
+    /**
+     * @param step what one step is worth, in its unit
+     */
+    public HeldValue(double step) {
+        this.step = step;
+    }
 
     /**
      * An answer. One that did not come, NaN, changes nothing.
@@ -43,7 +51,7 @@ public final class HeldValue {
             while (at + 1 < asked.size() && asked.get(at + 1)[0] <= seconds) {
                 at++;
             }
-            double value = asked.isEmpty() ? 0 : asked.get(at)[1];
+            double value = asked.isEmpty() ? 0 : asked.get(at)[1] / step;
             steps[i] =
                     (short) Math.max(Short.MIN_VALUE, Math.min(Short.MAX_VALUE, Math.round(value)));
         }

@@ -131,6 +131,16 @@ public record Lane(
         return all;
     }
 
+    /**
+     * A part of it.
+     *
+     * @param from first sample, and {@code to}: the one behind its last
+     */
+    public Lane between(int from, int to) {
+        return new Lane(
+                name, role, unit, place, scale, offset, Arrays.copyOfRange(steps, from, to));
+    }
+
     /** The same as what a study takes it for. */
     public Lane as(LaneRole other) {
         return new Lane(name, other, unit, place, scale, offset, steps);

@@ -82,6 +82,11 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
         return rises.size() >= TRAIN;
     }
 
+    /** Whether as many are missing or too many as there are: what jumps at random is no train. */
+    public boolean isNoise() {
+        return 2 * (missing().size() + extra().size()) > rises.size();
+    }
+
     /** Middle time from one rise to the next, s; NaN without a train. */
     public double period() {
         return middle(gaps());

@@ -25,9 +25,6 @@ public final class ToothStudy {
     /** Further from its place than this is a chain that has stretched or jumped, degrees. */
     public static final double MOST_OFF = 6;
 
-    /** Marks of one wheel differ by less than this; by more, one of them moved by itself. */
-    private static final double MOST_SPREAD = 4;
-
     /**
      * A wheel whose speed seems to swing by more than this share in each turn does not run true.
      */
@@ -39,6 +36,9 @@ public final class ToothStudy {
     /** A cylinder's gain is taken so far behind its dead centre at most, degrees. */
     private static final double GAIN_DEGREES = 144;
 
+    /** What a module makes of a cylinder may be off by so much, rpm, from what its teeth show. */
+    private static final double OWN_OFF = 8;
+
     private ToothStudy() {}
 
     /**
@@ -48,6 +48,7 @@ public final class ToothStudy {
      * @param lost marks that are missing, counted from the gap, from 1
      * @param rpm mean speed
      * @param gains by cylinder number from 1 on, what it adds to the speed against the others, rpm
+     * @param own the same as its module sees it; empty where it was not asked meanwhile
      */
     public record Judgement(
             String outcome,
@@ -57,12 +58,23 @@ public final class ToothStudy {
             double runout,
             List<Integer> lost,
             double rpm,
-            List<Double> gains)
+            List<Double> gains,
+            List<Double> own)
             implements CaptureReading {
         public Judgement {
             reasons = List.copyOf(reasons);
             lost = List.copyOf(lost);
             gains = List.copyOf(gains);
+            own = List.copyOf(own);
+        }
+
+        /**
+         * Whether its module makes something else of a cylinder than its teeth show.
+         *
+         * @param cylinder from 1
+         */
+        public boolean isSeenOtherwise(int cylinder) {
+            return isFarApart(own, gains, cylinder - 1);
         }
 
         @Override
@@ -127,7 +139,7 @@ public final class ToothStudy {
         }
         SignalWheel wheel = cylinders.wheel().orElseThrow();
         CrankMarks marks = new CrankMarks(capture.lane(LaneRole.CRANK).orElseThrow(), wheel);
-        Placed placed = placed(marks, capture, wheel);
+        CamPlace placed = CamPlace.of(marks, capture, wheel);
         double[] speeds = mean(marks, placed.home().isEmpty() ? marks.cycles() : placed.home());
         double mean = Arrays.stream(speeds).average().orElseThrow();
         double runout = wave(speeds, 2) / mean;
@@ -135,17 +147,19 @@ public final class ToothStudy {
         double rpm = mean / capture.interval() / 6;
         List<Double> gains =
                 placed.known() ? gains(speeds, cylinders, wheel, rpm / mean) : List.of();
+        List<Double> seen = own(capture, cylinders);
         List<Integer> lost = marks.lost().stream().map(t -> t + 1).toList();
         return Optional.of(
                 new Judgement(
                         outcome(marks, lost, placed, runout, own),
                         sentence(marks, lost, placed, runout, own),
-                        reasons(marks, placed, runout, rpm, gains),
+                        reasons(marks, placed, runout, rpm, gains, seen),
                         placed.late(),
                         runout,
                         lost,
                         rpm,
-                        gains));
+                        gains,
+                        seen));
     }
 
     /**
@@ -159,7 +173,7 @@ public final class ToothStudy {
         SignalWheel wheel = cylinders.wheel().orElseThrow();
         CrankMarks marks = new CrankMarks(capture.lane(LaneRole.CRANK).orElseThrow(), wheel);
         List<double[]> all = new ArrayList<>();
-        for (int[] home : placed(marks, capture, wheel).home()) {
+        for (int[] home : CamPlace.of(marks, capture, wheel).home()) {
             double at = marks.sample(home, wheel.first()) * capture.interval();
             if (!all.isEmpty()) {
                 all.get(all.size() - 1)[1] = at;
@@ -170,81 +184,6 @@ public final class ToothStudy {
             all.remove(all.size() - 1);
         }
         return all;
-    }
-
-    /**
-     * Where the camshaft stands.
-     *
-     * @param late degrees; NaN where its marks are not those described
-     * @param spread of its marks, degrees
-     * @param edges in two turns, on the mean
-     * @param home cycles in whose first turn cylinder 1 fires
-     */
-    private record Placed(double late, double spread, double edges, List<int[]> home) {
-        boolean known() {
-            return !Double.isNaN(late);
-        }
-    }
-
-    private static Placed placed(CrankMarks marks, Capture capture, SignalWheel wheel) {
-        double[] cam = CrankMarks.rises(capture.lane(LaneRole.CAM).orElseThrow());
-        List<Double> lates = new ArrayList<>();
-        List<Double> spreads = new ArrayList<>();
-        List<int[]> home = new ArrayList<>();
-        int seen = 0;
-        List<int[]> cycles = marks.cycles();
-        for (int[] cycle : cycles) {
-            double[] at = marks.within(cycle, cam);
-            seen += at.length;
-            if (at.length != wheel.cam().size()) {
-                continue;
-            }
-            double[] best = fitted(at, wheel);
-            lates.add(wrapped(best[0]));
-            spreads.add(best[1]);
-            if (Math.abs(best[0]) <= 180) {
-                home.add(cycle);
-            }
-        }
-        boolean known = 2 * lates.size() >= cycles.size() && middle(spreads) < MOST_SPREAD;
-        return new Placed(
-                known ? middle(lates) : Double.NaN,
-                middle(spreads),
-                (double) seen / cycles.size(),
-                known ? home : List.of());
-    }
-
-    /**
-     * Which of its marks is which: the one way round in which all are off by the same.
-     *
-     * @return degrees by which they are off, in ±360, and how far they differ
-     */
-    private static double[] fitted(double[] at, SignalWheel wheel) {
-        double[] best = {Double.NaN, Double.POSITIVE_INFINITY};
-        int n = at.length;
-        for (int turned = 0; turned < n; turned++) {
-            double[] off = new double[n];
-            for (int i = 0; i < n; i++) {
-                double d = at[i] - wheel.cam().get((i + turned) % n);
-                off[i] = Math.floorMod((int) Math.round(1000 * (d + 360)), 720_000) / 1000.0 - 360;
-                if (i > 0 && off[i] - off[0] > 360) {
-                    off[i] -= 720;
-                } else if (i > 0 && off[0] - off[i] > 360) {
-                    off[i] += 720;
-                }
-            }
-            double mean = Arrays.stream(off).average().orElseThrow();
-            double spread = Arrays.stream(off).map(o -> Math.abs(o - mean)).max().orElseThrow();
-            if (spread < best[1]) {
-                best = new double[] {mean, spread};
-            }
-        }
-        return best;
-    }
-
-    /** A whole turn more or less says nothing about where it stands. */
-    private static double wrapped(double degrees) {
-        return degrees > 180 ? degrees - 360 : degrees < -180 ? degrees + 360 : degrees;
     }
 
     /**
@@ -294,6 +233,20 @@ public final class ToothStudy {
         return Arrays.stream(gain).map(g -> g - mean).boxed().toList();
     }
 
+    /** Mean of what the module told of each cylinder; none where it did not tell all. */
+    private static List<Double> own(Capture capture, Cylinders cylinders) {
+        List<Double> all =
+                capture.lanes().stream()
+                        .filter(l -> l.role() == LaneRole.OWN_FIGURE)
+                        .map(l -> Arrays.stream(l.samples()).average().orElse(Double.NaN))
+                        .toList();
+        return all.size() == cylinders.order().size() ? all : List.of();
+    }
+
+    private static boolean isFarApart(List<Double> own, List<Double> gains, int k) {
+        return k < own.size() && Math.abs(own.get(k) - gains.get(k)) > OWN_OFF;
+    }
+
     /** Of three teeth: one alone is as uneven as it was cut. */
     private static double at(double[] speeds, double degrees, SignalWheel wheel) {
         int i = (int) Math.round(degrees / wheel.pitch());
@@ -305,7 +258,7 @@ public final class ToothStudy {
     }
 
     private static String outcome(
-            CrankMarks marks, List<Integer> lost, Placed placed, double runout, boolean own) {
+            CrankMarks marks, List<Integer> lost, CamPlace placed, double runout, boolean own) {
         if (!lost.isEmpty()) {
             return "tooth";
         }
@@ -319,7 +272,7 @@ public final class ToothStudy {
     }
 
     private static String sentence(
-            CrankMarks marks, List<Integer> lost, Placed placed, double runout, boolean own) {
+            CrankMarks marks, List<Integer> lost, CamPlace placed, double runout, boolean own) {
         return switch (outcome(marks, lost, placed, runout, own)) {
             case "tooth" ->
                     String.format(
@@ -349,7 +302,12 @@ public final class ToothStudy {
     }
 
     private static List<String> reasons(
-            CrankMarks marks, Placed placed, double runout, double rpm, List<Double> gains) {
+            CrankMarks marks,
+            CamPlace placed,
+            double runout,
+            double rpm,
+            List<Double> gains,
+            List<Double> own) {
         List<String> all = new ArrayList<>();
         all.add(
                 String.format(
@@ -385,11 +343,17 @@ public final class ToothStudy {
             }
             all.add(text.append('.').toString());
         }
+        for (int k = 0; k < gains.size(); k++) {
+            if (isFarApart(own, gains, k)) {
+                all.add(
+                        String.format(
+                                Locale.ROOT,
+                                "Its module sees %+.1f rpm of cylinder %d where the crank shows %+.1f: it does not time its marks rightly, or has not learned them.",
+                                own.get(k),
+                                k + 1,
+                                gains.get(k)));
+            }
+        }
         return all;
-    }
-
-    private static double middle(List<Double> of) {
-        double[] sorted = of.stream().mapToDouble(d -> d).sorted().toArray();
-        return sorted.length == 0 ? Double.NaN : sorted[sorted.length / 2];
     }
 }

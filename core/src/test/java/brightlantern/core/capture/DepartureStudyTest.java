@@ -107,7 +107,7 @@ class DepartureStudyTest {
 
     /** Asked five times a second; it rises with each cycle. */
     private static Lane count(double from) {
-        HeldValue held = new HeldValue();
+        HeldValue held = new HeldValue(1);
         for (double t = 0; t < SECONDS; t += 0.2) {
             held.answered(t, Math.max(0, Math.floor((t - from) * 12)));
             held.answered(t, Double.NaN);
