@@ -80,6 +80,15 @@ public record ExpectedReading(double volts, double tolerance) {
         return volts * Math.max(REFERENCE_SHARE, 2 * scatter * (1 - share));
     }
 
+    /**
+     * The same where other consumers move the point too.
+     *
+     * @param others volts by which what nobody told of may move it, one standard deviation
+     */
+    public ExpectedReading among(double others) {
+        return new ExpectedReading(volts, Math.hypot(tolerance, others));
+    }
+
     /** Least reading that counts as right, V. */
     public double low() {
         return volts - DEVIATIONS * tolerance;

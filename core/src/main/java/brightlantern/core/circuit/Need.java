@@ -4,6 +4,7 @@ import brightlantern.core.description.OrEmpty;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -15,13 +16,20 @@ import java.util.stream.Collectors;
  * @param symptom that is told when it does not; may be empty
  * @param codes that the engine's module sets when it does not
  * @param gauges ids of what must work for it
+ * @param tells finding → outcome → probability, of an engine that does not
  */
 public record Need(
-        What what, int cylinder, String symptom, List<String> codes, List<String> gauges) {
+        What what,
+        int cylinder,
+        String symptom,
+        List<String> codes,
+        List<String> gauges,
+        Map<String, Map<String, Double>> tells) {
     public Need {
         symptom = OrEmpty.text(symptom);
         codes = OrEmpty.list(codes);
         gauges = OrEmpty.list(gauges);
+        tells = OrEmpty.map(tells);
     }
 
     /** What an engine does. */

@@ -107,9 +107,10 @@ public record ProbeCondition(Load load, Optional<String> moving) {
         OperatingState state = state(point, supplyVolts);
         double own = new CircuitModel(circuit).solve(state, List.of()).volts().get(point);
         return ExpectedReading.of(
-                circuit,
-                point,
-                supplyVolts,
-                own + shared.besides(circuit, point, state, Optional.empty()));
+                        circuit,
+                        point,
+                        supplyVolts,
+                        own + shared.besides(circuit, point, state, Optional.empty()))
+                .among(shared.unknown(circuit, point));
     }
 }

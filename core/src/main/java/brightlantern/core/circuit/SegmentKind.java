@@ -8,20 +8,20 @@ import java.util.Optional;
 /** What joins two points of a circuit. */
 public enum SegmentKind {
     /** Inside its insulation a wire hardly ages; it breaks where it is bent. */
-    WIRE("bad", "Repair", 1, 70, 15, 0.3, 0),
+    WIRE("bad", "Repair", 1, 0, 70, 15, 0.3, 0),
     /** The blade's holder burns before the fuse does. */
-    FUSE("burnt", "Repair the holder of", 3, 60, 25, 0.5, 0),
+    FUSE("burnt", "Repair the holder of", 3, 0, 60, 25, 0.5, 0),
     /** Contacts burn with every switching. */
-    RELAY("burnt", "Replace", 3, 15, 18, 1, 0.8),
+    RELAY("burnt", "Replace", 3, 0, 15, 18, 1, 0.8),
     /** Switches wear, the ones in use most. */
-    SWITCH("worn", "Replace", 4, 30, 35, 1, 0.6),
+    SWITCH("worn", "Replace", 4, 0, 30, 35, 1, 0.6),
     /** An output of a module seldom dies by itself, and takes the module with it. */
-    DRIVER("dead", "Replace the module behind", 0.7, 90, 420, 0, 0.5),
-    SPLICE("bad", "Remake", 2, 80, 20, 0.5, 0),
+    DRIVER("dead", "Replace the module behind", 0.7, 0, 90, 420, 0, 0.5),
+    SPLICE("bad", "Remake", 2, 12, 80, 20, 0.5, 0),
     /** Plugs are wet, shaken, and opened at every repair. */
-    CONTACT("corroded", "Clean and remake", 3, 40, 15, 0, 0),
+    CONTACT("corroded", "Clean and remake", 3, 12, 40, 15, 0, 0),
     /** Earth studs sit outside, where salt reaches them. */
-    EARTH("corroded", "Clean and remake", 5, 35, 12, 1, 0);
+    EARTH("corroded", "Clean and remake", 5, 12, 35, 12, 1, 0);
 
     private final Wear wear;
     private final Wear loose;
@@ -36,12 +36,13 @@ public enum SegmentKind {
             String broken,
             String repair,
             double common,
+            double ages,
             double minutes,
             double price,
             double loose,
             double stuck) {
-        wear = new Wear(broken, repair, common, minutes, price);
-        this.loose = new Wear(Wear.LOOSE.broken(), repair, loose, minutes, price);
+        wear = new Wear(broken, repair, common, ages, minutes, price);
+        this.loose = new Wear(Wear.LOOSE.broken(), repair, loose, ages, minutes, price);
         this.stuck = new Wear("stays closed", repair, stuck, minutes, price);
     }
 

@@ -5,7 +5,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 
 /**
  * What the other circuits of a vehicle draw through a point that a circuit shares with them, such
@@ -16,8 +18,16 @@ public final class SharedPoints {
     /** States that are kept solved; a supply that drifts makes ever new ones. */
     private static final int MOST_TABLES = 200;
 
+    /** Of what could be on, this share is while somebody measures. */
+    private static final double SOME_ON = 0.2;
+
     private final Map<String, List<Circuit>> with = new HashMap<>();
     private final Map<Solved, FaultTable> tables = new ConcurrentHashMap<>();
+
+    /** It is asked for under each hypothesis. */
+    private final Map<AtPoint, Double> unknown = new ConcurrentHashMap<>();
+
+    private record AtPoint(String circuit, String point) {}
 
     private record Solved(String circuit, OperatingState state) {}
 
@@ -56,6 +66,37 @@ public final class SharedPoints {
             }
         }
         return sum;
+    }
+
+    /**
+     * Volts by which the others may move a point because something of theirs is on that nobody
+     * told: one standard deviation, as a share of what all of it together would do.
+     */
+    public double unknown(Circuit circuit, String point) {
+        return circuit.gauges().isEmpty()
+                ? 0
+                : unknown.computeIfAbsent(
+                        new AtPoint(circuit.id(), point),
+                        k ->
+                                with.getOrDefault(point, List.of()).stream()
+                                        .filter(other -> !other.id().equals(circuit.id()))
+                                        .mapToDouble(
+                                                other -> SOME_ON * drawn(circuit, other, point))
+                                        .sum());
+    }
+
+    /** What is set for the circuit itself is known, and set for the other too. */
+    private double drawn(Circuit circuit, Circuit other, String point) {
+        OperatingState rest = OperatingState.idle(GaugeState.TYPICAL_VOLTS);
+        Set<String> on =
+                other.settings().stream()
+                        .filter(s -> s.by() != Setting.By.STARTER)
+                        .map(Setting::id)
+                        .filter(s -> !Setting.unplugs(s) && circuit.setting(s).isEmpty())
+                        .collect(Collectors.toSet());
+        return Math.abs(
+                table(other, rest.moving(on)).with(Optional.empty()).at(point)
+                        - table(other, rest).with(Optional.empty()).at(point));
     }
 
     private FaultTable table(Circuit circuit, OperatingState state) {

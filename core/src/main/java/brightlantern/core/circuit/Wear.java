@@ -7,9 +7,16 @@ package brightlantern.core.circuit;
  * @param repair what is done then, in words before its name
  * @param common how often one is the culprit, relative to other parts of a circuit
  * @param minutes what the repair usually takes
+ * @param ages years by which it has typically aged, driven or not; 0 for what does not
  * @param price what it usually costs in parts, in the workshop's currency
  */
-public record Wear(String broken, String repair, double common, double minutes, double price) {
+public record Wear(
+        String broken, String repair, double common, double ages, double minutes, double price) {
+    /** Of what does not age. */
+    Wear(String broken, String repair, double common, double minutes, double price) {
+        this(broken, repair, common, 0, minutes, price);
+    }
+
     /** A sensor with electronics of its own. */
     static final Wear SENSOR = new Wear("broken inside", "Replace", 6, 30, 60);
 
@@ -23,7 +30,7 @@ public record Wear(String broken, String repair, double common, double minutes, 
 
     /** A connector that sits loose, or whose springs are worn: it opens when it is shaken. */
     public static final Wear LOOSE =
-            new Wear("comes and goes", "Mend the contacts of", 1.6, 35, 15);
+            new Wear("comes and goes", "Mend the contacts of", 1.6, 12, 35, 15);
 
     /** A sensor that aged: it tells something, and not what is there. */
     public static final Wear BIASED = new Wear("tells wrong", "Replace", 4, 30, 60);

@@ -151,6 +151,7 @@ public record Wiring(
                 (n, at) -> {
                     n.gauges().forEach(id -> at.among("a gauge", gauges, id));
                     at.may("a symptom", n.symptom());
+                    at.needs("a finding", n.tells().keySet());
                 });
         Set<String> pins = new HashSet<>();
         Set<String> boxes = fuseBoxes.stream().map(FuseBox::id).collect(Collectors.toSet());

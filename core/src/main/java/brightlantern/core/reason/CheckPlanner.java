@@ -5,9 +5,12 @@ import brightlantern.core.suspect.Evidence;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -20,17 +23,22 @@ final class CheckPlanner {
     /** Every check takes so long beside itself: to read of it, to get there, to enter it. */
     static final double MINUTES_ASIDE = 2;
 
+    /** Two faults that are less likely than this are not asked after. */
+    private static final double HARDLY = 0.05;
+
     /** A cause under which a piece is so much likelier, or less likely, had a hand in it; log. */
     private static final double TOUCHED = 0.7;
 
     private final Hypotheses hypotheses;
     private final List<Mechanism> mechanisms;
     private final Unlisted unlisted;
+    private final TwoSteps twoSteps;
 
     CheckPlanner(Hypotheses hypotheses, List<Mechanism> mechanisms) {
         this.hypotheses = hypotheses;
         this.mechanisms = mechanisms;
         this.unlisted = new Unlisted(hypotheses);
+        this.twoSteps = new TwoSteps(hypotheses);
     }
 
     /**
@@ -56,21 +64,27 @@ final class CheckPlanner {
                         .mapToObj(e -> known.get(e).key())
                         .collect(Collectors.toSet());
         Now now = now(weights);
+        Optional<Pairs.Two> perhaps = two.filter(t -> beside.isEmpty() && t.share() > HARDLY);
         List<NextCheck> next = new ArrayList<>();
+        // all of them at once would not fit into memory, and few are asked for again
+        Map<String, Supplier<List<double[]>>> outcomes = new HashMap<>();
         for (Mechanism mechanism : mechanisms) {
             for (Check check : mechanism.checks(known)) {
                 if (!done.contains(check.key()) || mechanism.mayRepeat(check)) {
                     Supplier<Optional<Mechanism.Forecast>> forecast =
                             () -> mechanism.forecast(check, hypotheses, weights, supplyVolts);
+                    Function<Mechanism.Forecast, List<double[]>> of =
+                            f -> seen.apply(unlisted.in(f, weights, told.unlike()));
                     forecast.get()
-                            .map(f -> seen.apply(unlisted.in(f, weights, told.unlike())))
-                            .map(outcomes -> weighed(check, outcomes, now, forecast))
+                            .map(of)
+                            .map(o -> weighed(check, o, now, perhaps, forecast))
                             .ifPresent(next::add);
+                    outcomes.put(check.key(), () -> forecast.get().map(of).orElseThrow());
                 }
             }
         }
         next.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
-        return next;
+        return twoSteps.ordered(next, weights, c -> outcomes.get(c.check().key()).get());
     }
 
     /** Whether a repair came later of something that may have made a piece what it was. */
@@ -93,8 +107,9 @@ final class CheckPlanner {
             Check check,
             List<double[]> outcomes,
             Now now,
+            Optional<Pairs.Two> perhaps,
             Supplier<Optional<Mechanism.Forecast>> forecast) {
-        Telling telling = telling(outcomes, now);
+        Telling telling = telling(outcomes, now, perhaps);
         double bits = telling.bits();
         return new NextCheck(
                 check,
@@ -120,6 +135,23 @@ final class CheckPlanner {
             }
         }
         return both;
+    }
+
+    /** Probability of each outcome with two faults, whatever stands beside the first. */
+    private double[] chances(List<double[]> outcomes, Pairs.Two two) {
+        double[] second = two.second();
+        double all = Arrays.stream(second).sum();
+        List<double[]> seen = two.isMended() ? outcomes : beside(outcomes, two.first());
+        return seen.stream()
+                .mapToDouble(
+                        chance ->
+                                all > 0
+                                        ? IntStream.range(0, second.length)
+                                                        .mapToDouble(i -> second[i] * chance[i])
+                                                        .sum()
+                                                / all
+                                        : 0)
+                .toArray();
     }
 
     /** Total variation between two hypotheses' outcomes, twice. */
@@ -150,22 +182,34 @@ final class CheckPlanner {
                 hypotheses.bySuspect(weights));
     }
 
-    private Telling telling(List<double[]> outcomes, Now now) {
+    /**
+     * @param perhaps two faults, which are less likely than one: whether it is them is to be told
+     *     too
+     */
+    private Telling telling(List<double[]> outcomes, Now now, Optional<Pairs.Two> perhaps) {
         double[] prior = now.suspects();
+        double two = perhaps.map(Pairs.Two::share).orElse(0.0);
+        double[] ofTwo = perhaps.map(t -> chances(outcomes, t)).orElse(new double[0]);
         double bits = 0;
         double naming = 0;
-        for (double[] chance : outcomes) {
-            double[] each = hypotheses.bySuspect(now.weights(), chance, now.at());
-            double p = Arrays.stream(each).sum();
+        for (int o = 0; o < outcomes.size(); o++) {
+            double[] each = hypotheses.bySuspect(now.weights(), outcomes.get(o), now.at());
+            double one = Arrays.stream(each).sum();
+            double both = two > 0 ? two * ofTwo[o] : 0;
+            double p = (1 - two) * one + both;
             if (p < NEVER) {
                 continue;
             }
             double surest = 0;
+            if (both > 0) {
+                bits += both * Math.log(ofTwo[o] / p) / Math.log(2);
+            }
             for (int k = 0; k < each.length; k++) {
-                double given = each[k] / p;
+                double its = (1 - two) * each[k];
+                double given = its / p;
                 surest = Math.max(surest, given);
                 if (given > NEVER) {
-                    bits += each[k] * Math.log(given / prior[k]) / Math.log(2);
+                    bits += its * Math.log(given / ((1 - two) * prior[k])) / Math.log(2);
                 }
             }
             naming += surest >= Ranking.ACCUSED ? p : 0;

@@ -10,6 +10,8 @@ import brightlantern.core.circuit.Segment;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Consequence;
 import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Finding;
+import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Repair;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -56,7 +58,11 @@ public final class CircuitSuspects {
     private CircuitSuspects() {}
 
     /** The description with all suspects and checks of its circuits. */
-    public static VehicleDescription added(VehicleDescription d) {
+    public static VehicleDescription added(VehicleDescription written) {
+        VehicleDescription d =
+                written.withOnly(
+                        written.suspects().stream().map(s -> sagging(written, s)).toList(),
+                        written.checks());
         DrawnCircuits drawn = new DrawnCircuits(d.wiring());
         List<Suspect> suspects = SharedParts.joined(d.suspects(), suspects(d), drawn.suspects());
         List<Check> checks = new ArrayList<>(checks(d));
@@ -98,6 +104,39 @@ public final class CircuitSuspects {
             }
         }
         return all;
+    }
+
+    /** One that lets the supply run down slows every motor as often. */
+    private static Suspect sagging(VehicleDescription d, Suspect suspect) {
+        if (!(suspect.effect().orElse(null) instanceof Effect.Sags sags)) {
+            return suspect;
+        }
+        Map<String, Double> codes = new LinkedHashMap<>(suspect.codes());
+        Map<String, Double> symptoms = new LinkedHashMap<>(suspect.symptoms());
+        Map<String, Map<String, Double>> tells = new LinkedHashMap<>(suspect.tells());
+        for (Consequence c : d.consequences()) {
+            c.codes().forEach((k, p) -> codes.merge(k, sags.share() * p, CircuitSuspects::either));
+            c.symptoms()
+                    .forEach(
+                            (k, p) -> symptoms.merge(k, sags.share() * p, CircuitSuspects::either));
+            c.tells()
+                    .forEach(
+                            (f, p) ->
+                                    tells.putIfAbsent(
+                                            f, mixed(d.finding(f).orElseThrow(), p, sags.share())));
+        }
+        return suspect.showing(codes, symptoms, tells);
+    }
+
+    private static Map<String, Double> mixed(
+            Finding finding, Map<String, Double> slow, double share) {
+        return finding.outcomes().stream()
+                .collect(
+                        Collectors.toMap(
+                                FindingOutcome::id,
+                                o ->
+                                        (1 - share) * o.healthy()
+                                                + share * slow.getOrDefault(o.id(), 0.0)));
     }
 
     /** Circuits whose consequences are written; those with gauges tell their own. */
@@ -170,6 +209,7 @@ public final class CircuitSuspects {
                 PREFIX + circuit.id() + "-" + id,
                 name,
                 common,
+                0,
                 0,
                 Optional.of(effect),
                 codes,

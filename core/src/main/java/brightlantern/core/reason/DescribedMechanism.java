@@ -8,12 +8,14 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
 import brightlantern.core.suspect.FindingOutcome;
 import brightlantern.core.suspect.Suspect;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -26,6 +28,12 @@ final class DescribedMechanism implements Mechanism {
 
     /** A symptom that a suspect does not name may still be told beside it. */
     private static final double STRAY_SYMPTOM = 0.1;
+
+    /** What a suspect does not show is told beside it so often, as a share of how often it is. */
+    private static final double BESIDE = 0.1;
+
+    /** The same of something in a system of which it shows something else. */
+    private static final double BESIDE_NEAR = 0.5;
 
     /** What one thing does when it is switched on is rarely told without a cause. */
     private static final double STRAY_SIGHT = 0.03;
@@ -74,6 +82,12 @@ final class DescribedMechanism implements Mechanism {
 
     private final CanRun engine;
 
+    /** Symptom → its system. */
+    private final Map<String, String> systemOf;
+
+    /** Suspect → the systems of which it shows something. */
+    private final Map<String, Set<String>> systems = new HashMap<>();
+
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
 
@@ -99,6 +113,17 @@ final class DescribedMechanism implements Mechanism {
                                             .add(code.code()));
         }
         this.elements = NetworkMechanism.elements(description.suspects());
+        this.systemOf =
+                description.symptoms().stream()
+                        .collect(Collectors.toMap(Symptom::id, Symptom::system, (a, b) -> a));
+        for (Suspect s : description.suspects()) {
+            systems.put(
+                    s.id(),
+                    s.symptoms().keySet().stream()
+                            .map(systemOf::get)
+                            .filter(Objects::nonNull)
+                            .collect(Collectors.toSet()));
+        }
     }
 
     @Override
@@ -112,7 +137,27 @@ final class DescribedMechanism implements Mechanism {
 
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
+        if (piece instanceof Evidence.SymptomTold told) {
+            double usual = usual(told.symptomId(), under);
+            return under.each(h -> Math.log(told(h, told.symptomId(), usual)));
+        }
         return under.each(h -> Math.log(likelihood(h, piece)));
+    }
+
+    /**
+     * How often a symptom is told of a vehicle in which a listed cause is broken: the mean over
+     * them by how common they are, so that what is rare is rarely told. 0 where none names it.
+     */
+    private static double usual(String symptomId, Hypotheses under) {
+        double sum = 0;
+        double all = 0;
+        for (Hypothesis h : under.all()) {
+            if (h.described().isPresent()) {
+                all += h.prior();
+                sum += h.prior() * h.described().get().symptoms().getOrDefault(symptomId, 0.0);
+            }
+        }
+        return all > 0 ? sum / all : 0;
     }
 
     /** What is told and stored of drawn circuits, as far as it is there. */
@@ -128,9 +173,6 @@ final class DescribedMechanism implements Mechanism {
     }
 
     private double likelihood(Hypothesis h, Evidence piece) {
-        if (piece instanceof Evidence.SymptomTold told) {
-            return told(h, told.symptomId());
-        }
         if (piece instanceof Evidence.SymptomGone gone) {
             return gone(h, gone.symptomId());
         }
@@ -150,10 +192,26 @@ final class DescribedMechanism implements Mechanism {
         return judged(h, (Evidence.Judged) piece);
     }
 
-    private double told(Hypothesis h, String symptomId) {
+    /**
+     * People complain of a vehicle that is well, or in which something unlisted is broken, of the
+     * same things and as often as of any other: so the shares of both among all complaints are
+     * those that are taken before anything is known.
+     */
+    private double told(Hypothesis h, String symptomId, double usual) {
         boolean named = h.described().map(s -> s.symptoms().containsKey(symptomId)).orElse(false);
-        boolean drawn = symptomId.startsWith(CircuitSuspects.PREFIX);
-        return symptom(h, symptomId) * (named || drawn ? 1 : JUST_THIS);
+        if (named || usual == 0) {
+            return symptom(h, symptomId) * (named ? 1 : JUST_THIS);
+        }
+        if (h.described().isEmpty()) {
+            return usual;
+        }
+        return usual * (isNear(h, symptomId) ? BESIDE_NEAR : BESIDE);
+    }
+
+    /** Whether a suspect shows something of the system of which a symptom is. */
+    private boolean isNear(Hypothesis h, String symptomId) {
+        return !symptomId.startsWith(CircuitSuspects.PREFIX)
+                && systems.getOrDefault(h.suspectId(), Set.of()).contains(systemOf.get(symptomId));
     }
 
     /** People also complain of vehicles that turn out to be well. */

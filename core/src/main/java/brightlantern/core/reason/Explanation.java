@@ -49,7 +49,7 @@ public final class Explanation {
         return switch (lead.suspectId()) {
             case Hypothesis.NOTHING ->
                     lead.sureness() >= Ranking.POINTED_AT
-                            ? "Nothing is accused: what was checked is as it should be ("
+                            ? "Nothing is accused: no check has shown anything wrong ("
                                     + sure
                                     + ")."
                             : "Not known yet; nothing checked so far is wrong.";

@@ -12,14 +12,16 @@ import brightlantern.core.vehicle.VehicleDescription;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.stream.DoubleStream;
 import java.util.stream.Stream;
 
 /**
- * What was done and driven before the complaint came. A part that wears with the kilometres is
- * rarer while it has few. What was worked on before the complaint came: a part that was replaced a
- * month ago is hardly worn again, but its plug may have been left loose, and whoever was there may
- * have bent a pin. Both fade with the months.
+ * What was done and driven before the complaint came. A part that wears with the kilometres, or
+ * ages with the years, is rarer while it has few. What was worked on before the complaint came: a
+ * part that was replaced a month ago is hardly worn again, but its plug may have been left loose,
+ * and whoever was there may have bent a pin. Both fade with the months.
  */
 final class HistoryMechanism implements Mechanism {
     /** What was just renewed is rarer by this share. */
@@ -57,8 +59,9 @@ final class HistoryMechanism implements Mechanism {
                     h ->
                             description
                                     .suspect(h.suspectId())
-                                    .filter(s -> s.wears() > 0)
-                                    .map(s -> Math.log(worn(driven.kilometres() / s.wears())))
+                                    .map(s -> lives(s, driven))
+                                    .filter(l -> l.isPresent())
+                                    .map(l -> Math.log(worn(l.getAsDouble())))
                                     .orElse(0.0));
         }
         Evidence.WorkedOn done = (Evidence.WorkedOn) piece;
@@ -71,6 +74,15 @@ final class HistoryMechanism implements Mechanism {
                                 : partOf(h.suspectId()).filter(disturbed::contains).isPresent()
                                         ? Math.log(1 + DISTURBED * left)
                                         : 0);
+    }
+
+    /** How many of its lives a part has behind it, by what has used it up more. */
+    private static OptionalDouble lives(Suspect s, Evidence.Driven driven) {
+        return DoubleStream.of(
+                        s.wears() > 0 ? driven.kilometres() / s.wears() : 0,
+                        s.ages() > 0 ? driven.years() / s.ages() : 0)
+                .filter(l -> l > 0)
+                .max();
     }
 
     /**

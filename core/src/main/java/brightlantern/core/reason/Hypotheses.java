@@ -22,9 +22,9 @@ public final class Hypotheses {
     private static final double PRIOR_SOMETHING_ELSE = 0.07;
 
     /**
-     * One complaint in ten is not reproduced: misuse, a passing condition, or mended on the way.
+     * One complaint in five is not reproduced: misuse, a passing condition, or mended on the way.
      */
-    private static final double PRIOR_NOTHING = 0.10;
+    private static final double PRIOR_NOTHING = 0.2;
 
     /** One described cause stands for so much of all causes at most. */
     private static final double COVERED_BY_ONE = 0.2;
@@ -106,6 +106,11 @@ public final class Hypotheses {
      */
     public Hypothesis get(int index) {
         return all.get(index);
+    }
+
+    /** Place of a hypothesis' suspect in {@link #suspects}. */
+    int suspectOf(int index) {
+        return suspectOf[index];
     }
 
     /** Place of the cause that nobody listed. */

@@ -85,6 +85,7 @@ public final class NetworkSuspects {
                 e.name(),
                 e.common() * share,
                 0,
+                0,
                 Optional.of(new Effect.OfElement(e.id())),
                 Map.of(),
                 symptoms,

@@ -3,8 +3,9 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Words;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
-import brightlantern.core.suspect.Repair;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
@@ -26,6 +27,12 @@ public sealed interface NextStep {
      */
     double PRUDENCE = 2;
 
+    /** After a trial the complaint is tried again, and what was found is looked at once more. */
+    double MINUTES_OF_A_TRIAL = 10;
+
+    /** What costs more than the worth of so many minutes is not tried. */
+    double MOST_OF_A_TRIAL = 60;
+
     /** A check that is expected to tell less than this, in bits, is not worth the way. */
     double LEAST_BITS = 0.02;
 
@@ -41,6 +48,9 @@ public sealed interface NextStep {
      * @param meant the likeliest first, at least one
      */
     record CodeComplaint(List<Symptom> meant) implements NextStep {}
+
+    /** Nothing described covers what is complained of, and nothing that was found says where. */
+    record Uncovered(String why) implements NextStep {}
 
     /**
      * A check that tells something.
@@ -59,8 +69,12 @@ public sealed interface NextStep {
     /** The cause is sure enough for what its repair costs. */
     record Repair(Standing cause) implements NextStep {}
 
-    /** It is likelier than all others together, and no check is left: its repair is a trial. */
-    record Trial(Standing cause) implements NextStep {}
+    /**
+     * It is likelier than all others together: its repair is a trial.
+     *
+     * @param why no check comes before it
+     */
+    record Trial(Standing cause, String why) implements NextStep {}
 
     /** A repair was done and is not yet proven. */
     record GoOnProving() implements NextStep {}
@@ -107,16 +121,22 @@ public sealed interface NextStep {
         if (!at.meant().isEmpty() && !codesSpeak && at.ranking().sureness() < Ranking.POINTED_AT) {
             return new CodeComplaint(at.meant());
         }
+        if (!at.coded() && at.found().stream().allMatch(e -> saysNothing(e, description))) {
+            return new Uncovered(
+                    "No described complaint covers this one, and no module has anything to say: nothing tells where to look. Try it under the conditions of the complaint and record a take, or say in Intake which of the described complaints comes nearest.");
+        }
         Optional<NextStep> again = again(at, description);
         if (again.isPresent()) {
             return again.get();
         }
         Optional<Standing> cause = at.ranking().accused();
         if (cause.isEmpty()) {
-            return at.next().stream()
-                    .filter(c -> c.bits() >= LEAST_BITS)
-                    .findFirst()
-                    .or(() -> unseen(at, description))
+            Optional<NextCheck> first =
+                    at.next().stream().filter(c -> c.bits() >= LEAST_BITS).findFirst();
+            if (first.filter(c -> isDearerThanTrial(c, at.ranking(), description)).isPresent()) {
+                return new Trial(at.ranking().lead(), cheaper(at.ranking(), first.get()));
+            }
+            return first.or(() -> unseen(at, description))
                     .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
                     .orElseGet(() -> nothingLeft(at.ranking()));
         }
@@ -129,11 +149,7 @@ public sealed interface NextStep {
                 (1 - cause.get().sureness())
                         * description
                                 .suspect(cause.get().suspectId())
-                                .map(
-                                        s ->
-                                                s.repair().minutes()
-                                                        + s.repair().price() / PRICE_OF_A_MINUTE
-                                                        + MINUTES_IN_VAIN)
+                                .map(s -> TwoSteps.inVain(s.repair()))
                                 .orElse(0.0);
         double open = at.ranking().openBits();
         return at.next().stream()
@@ -170,6 +186,20 @@ public sealed interface NextStep {
                 .findFirst();
     }
 
+    /** Whether a piece tells of no fault: how far it was driven, or that something is well. */
+    private static boolean saysNothing(Evidence piece, VehicleDescription description) {
+        if (piece instanceof Evidence.Outcome outcome) {
+            return description
+                    .finding(outcome.findingId())
+                    .filter(f -> f.outcome(outcome.outcomeId()).healthy() >= Ranking.POINTED_AT)
+                    .isPresent();
+        }
+        return piece instanceof Evidence.Driven
+                || piece instanceof Evidence.WorkedOn
+                || piece instanceof Evidence.CodeSeen code && !code.present()
+                || piece.passed().orElse(false);
+    }
+
     /** What alone keeps a cause from being named is looked at once more: people err, too. */
     private static Optional<NextStep> again(Situation at, VehicleDescription description) {
         Ranking ranking = at.ranking();
@@ -195,16 +225,49 @@ public sealed interface NextStep {
                                         true));
     }
 
+    private static String leads(Ranking ranking) {
+        return ranking.lead().name() + " leads with " + Words.percent(ranking.sureness());
+    }
+
+    private static String cheaper(Ranking ranking, NextCheck first) {
+        return String.format(
+                Locale.ROOT,
+                "%s, and to name it by checks would cost the worth of some %.0f minutes, more than to mend it at once and see. Its repair is a trial: prove it, and go on here when it did not help. Who would rather be sure begins with: %s.",
+                leads(ranking),
+                first.cost(),
+                first.check().name());
+    }
+
     private static String again(Ranking ranking) {
-        return ranking.lead().name()
-                + " leads with "
-                + Words.percent(ranking.sureness())
+        return leads(ranking)
                 + ", and only what was seen here speaks against it. Look once more: if it looks as before, it is something else.";
+    }
+
+    /**
+     * Whether naming the lead by checks costs more than to mend it at once and see: a cheap part
+     * that is likely tells by itself whether it was. What comes and goes does not.
+     */
+    private static boolean isDearerThanTrial(
+            NextCheck first, Ranking ranking, VehicleDescription description) {
+        double sure = ranking.sureness();
+        Optional<Suspect> lead = description.suspect(ranking.lead().suspectId());
+        if (lead.isEmpty()
+                || sure < Ranking.POINTED_AT
+                || ranking.alike().size() > 1
+                || ranking.against().isPresent()
+                || lead.get().effect().orElse(null) instanceof Effect.Loose) {
+            return false;
+        }
+        double wasted = TwoSteps.inMinutes(lead.get().repair()) + MINUTES_OF_A_TRIAL;
+        return wasted <= MOST_OF_A_TRIAL && PRUDENCE * (1 - sure) * wasted < sure * first.cost();
     }
 
     private static NextStep nothingLeft(Ranking ranking) {
         return ranking.lead().isDescribed() && ranking.sureness() >= Ranking.POINTED_AT
-                ? new Trial(ranking.lead())
+                ? new Trial(
+                        ranking.lead(),
+                        leads(ranking)
+                                + ", and no check is left that would tell more. Its repair is a trial: prove it, and go on here when it did not help.")
                 : new NothingLeft(left(ranking));
     }
 

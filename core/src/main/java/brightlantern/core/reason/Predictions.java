@@ -147,7 +147,9 @@ final class Predictions {
         double volts =
                 table(circuit, state).with(here).at(point)
                         + shared.besides(circuit, point, state, fault);
-        ExpectedReading reading = ExpectedReading.of(circuit, point, supply, volts);
+        ExpectedReading reading =
+                ExpectedReading.of(circuit, point, supply, volts)
+                        .among(shared.unknown(circuit, point));
         return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
     }
 
@@ -180,7 +182,9 @@ final class Predictions {
                                             .volts()
                                             .get(point)
                                     + shared.besides(circuit, point, state, Optional.empty());
-                    ExpectedReading its = ExpectedReading.of(circuit, point, supply, volts);
+                    ExpectedReading its =
+                            ExpectedReading.of(circuit, point, supply, volts)
+                                    .among(shared.unknown(circuit, point));
                     return new Normal(its.volts(), its.tolerance(), supply + 0.5);
                 });
     }

@@ -1,5 +1,6 @@
 package brightlantern.core.reason;
 
+import brightlantern.core.capture.ContactStudy;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Segment;
@@ -13,10 +14,8 @@ import java.util.Optional;
 
 /** What is moved by hand to see whether it comes and goes: connectors, relays, fuses, earths. */
 final class Shaken {
-    static final String STEADY = "steady";
-    static final String JUMPS = "jumps";
-
-    private static final String MOVED = "move-";
+    static final String STEADY = ContactStudy.STEADY;
+    static final String JUMPS = ContactStudy.JUMPS;
     private static final double MINUTES = 3;
 
     private final String id;
@@ -60,11 +59,11 @@ final class Shaken {
 
     /** The finding that tells whether something jumps while a connector or a part is moved. */
     static String id(String moved) {
-        return MOVED + moved;
+        return ContactStudy.MOVED + moved;
     }
 
     static boolean isFinding(String findingId) {
-        return findingId.startsWith(MOVED);
+        return findingId.startsWith(ContactStudy.MOVED);
     }
 
     Finding finding() {

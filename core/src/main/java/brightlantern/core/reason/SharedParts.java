@@ -60,6 +60,7 @@ final class SharedParts {
                 drawn.name(),
                 drawn.common(),
                 drawn.wears(),
+                drawn.ages(),
                 drawn.effect(),
                 either(drawn.codes(), followed.codes()),
                 either(drawn.symptoms(), followed.symptoms()),

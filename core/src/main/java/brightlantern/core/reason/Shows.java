@@ -64,20 +64,27 @@ final class Shows {
      * @param codes and how often each is set
      * @param words what is seen, each in words
      * @param missed what the engine does not do because of it, each in words
+     * @param tells finding → outcome → probability, of what the engine does not do
      */
     record Shown(
             List<String> symptoms,
             Map<String, Double> codes,
             List<String> words,
-            List<String> missed) {
+            List<String> missed,
+            Map<String, Map<String, Double>> tells) {
         Shown() {
-            this(new ArrayList<>(), new LinkedHashMap<>(), new ArrayList<>(), new ArrayList<>());
+            this(
+                    new ArrayList<>(),
+                    new LinkedHashMap<>(),
+                    new ArrayList<>(),
+                    new ArrayList<>(),
+                    new LinkedHashMap<>());
         }
 
         Shown with(Map<String, Double> more) {
             Map<String, Double> all = new LinkedHashMap<>(codes);
             more.forEach(all::putIfAbsent);
-            return new Shown(symptoms, all, words, missed);
+            return new Shown(symptoms, all, words, missed, tells);
         }
     }
 
@@ -112,6 +119,7 @@ final class Shows {
             }
             shown.missed().add(missed.missed());
             missed.codes().forEach(code -> shown.codes().putIfAbsent(code, SHOWS));
+            missed.tells().forEach(shown.tells()::putIfAbsent);
         }
         return shown;
     }
@@ -152,6 +160,8 @@ final class Shows {
             Repair repair) {
         Map<String, Double> symptoms = new LinkedHashMap<>();
         shown.symptoms().forEach(s -> symptoms.put(s, SHOWS));
+        Map<String, Map<String, Double>> told = new LinkedHashMap<>(shown.tells());
+        told.putAll(tells);
         List<String> words = shown.words();
         String chain =
                 words.size() > 2
@@ -162,10 +172,11 @@ final class Shows {
                 name,
                 wear.common(),
                 0,
+                wear.ages(),
                 Optional.of(effect),
                 shown.codes(),
                 symptoms,
-                tells,
+                told,
                 Stream.concat(Stream.of(name, chain), shown.missed().stream()).toList(),
                 repair);
     }

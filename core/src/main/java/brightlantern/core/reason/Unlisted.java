@@ -28,10 +28,10 @@ public final class Unlisted {
     }
 
     /** Of what it touches in a circuit so much is not like what listed ones show, at first. */
-    static final double UNLIKE = 0.3;
+    static final double UNLIKE = 0.4;
 
     /** That is worth so many pieces; what was seen since counts beside it. */
-    private static final double WORTH = 2;
+    private static final double WORTH = 4;
 
     /**
      * Pieces with what the unlisted cause makes of them.

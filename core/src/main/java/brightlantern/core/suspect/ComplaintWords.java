@@ -1,5 +1,9 @@
 package brightlantern.core.suspect;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -8,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Which of the described complaints a customer's own words may mean: words that few complaints
@@ -80,6 +85,9 @@ public final class ComplaintWords {
                     "works",
                     "you");
 
+    /** What people say → what complaints call it. */
+    private static final Map<String, Set<String>> SPOKEN = spoken();
+
     private ComplaintWords() {}
 
     private record Weighed(Symptom symptom, double weight) {}
@@ -92,7 +100,7 @@ public final class ComplaintWords {
      * @return none where no word tells anything
      */
     public static List<Symptom> meant(List<Symptom> all, String words) {
-        Set<String> said = words(words);
+        Set<String> said = said(words);
         Map<Symptom, Set<String>> names = new HashMap<>();
         Map<Symptom, Set<String>> theirs = new HashMap<>();
         all.forEach(s -> names.put(s, words(s.name())));
@@ -128,6 +136,26 @@ public final class ComplaintWords {
                 .limit(MOST)
                 .map(Weighed::symptom)
                 .toList();
+    }
+
+    /** The words themselves, and what complaints call what people say so. */
+    private static Set<String> said(String text) {
+        Set<String> said = words(text);
+        List.copyOf(said).forEach(w -> said.addAll(SPOKEN.getOrDefault(w, Set.of())));
+        return said;
+    }
+
+    private static Map<String, Set<String>> spoken() {
+        String all;
+        try (InputStream in = ComplaintWords.class.getResourceAsStream("spoken.txt")) {
+            all = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException("The list of spoken words cannot be read", e);
+        }
+        return all.lines()
+                .filter(l -> !l.startsWith("#"))
+                .map(l -> l.split(":"))
+                .collect(Collectors.toMap(l -> l[0], l -> words(l[1])));
     }
 
     private static Set<String> words(String text) {

@@ -15,7 +15,8 @@ import java.util.Optional;
     @JsonSubTypes.Type(value = Effect.Loose.class, name = "loose"),
     @JsonSubTypes.Type(value = Effect.Stuck.class, name = "stuck"),
     @JsonSubTypes.Type(value = Effect.Off.class, name = "off"),
-    @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag")
+    @JsonSubTypes.Type(value = Effect.Drag.class, name = "drag"),
+    @JsonSubTypes.Type(value = Effect.Sags.class, name = "sags")
 })
 public sealed interface Effect {
     /** What it refers to must be described. */
@@ -118,6 +119,23 @@ public sealed interface Effect {
         @Override
         public String kind() {
             return "a motor";
+        }
+    }
+
+    /**
+     * The supply runs down, and with it every motor slows.
+     *
+     * @param share of the vehicles that have it in which it runs so far down, 0 … 1
+     */
+    record Sags(double share) implements Effect {
+        @Override
+        public Optional<String> part() {
+            return Optional.empty();
+        }
+
+        @Override
+        public void check(References.At at) {
+            // it is of the whole vehicle
         }
     }
 

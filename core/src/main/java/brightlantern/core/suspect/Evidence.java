@@ -307,8 +307,12 @@ public sealed interface Evidence {
         }
     }
 
-    /** What the odometer shows; what wears with it is rarer before it has worn. */
-    record Driven(double kilometres) implements Evidence {
+    /**
+     * What the odometer shows, and how old it is; what wears is rarer before it has worn.
+     *
+     * @param years since it was built; 0 where that is not known
+     */
+    record Driven(double kilometres, double years) implements Evidence {
         @Override
         public String key() {
             return "driven";

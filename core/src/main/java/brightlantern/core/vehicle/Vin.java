@@ -1,6 +1,7 @@
 package brightlantern.core.vehicle;
 
 import java.util.Locale;
+import java.util.OptionalInt;
 
 /**
  * A vehicle identification number of 17 characters, ISO 3779: digits and letters without I, O and
@@ -15,6 +16,14 @@ public record Vin(String text) {
 
     /** Index of the check digit, from 0. */
     private static final int CHECK = 8;
+
+    /** Characters that stand for model years, which return every thirty of them. */
+    private static final String YEARS = "ABCDEFGHJKLMNPRSTVWXY123456789";
+
+    private static final int FIRST_YEAR = 1980;
+
+    /** Index of the model year, from 0. */
+    private static final int YEAR = 9;
 
     /**
      * @throws IllegalArgumentException names the character and its place (from 1)
@@ -61,6 +70,25 @@ public record Vin(String text) {
      */
     public boolean checkDigitHolds() {
         return text.charAt(CHECK) == expectedCheckDigit();
+    }
+
+    /**
+     * The model year that the tenth character stands for, the latest that is not after the next
+     * year's models; empty where the check digit does not hold, for then its maker does not follow
+     * the table (49 CFR 565.15(d), table VII).
+     *
+     * @param now the year in which it is asked
+     */
+    public OptionalInt modelYear(int now) {
+        int code = YEARS.indexOf(text.charAt(YEAR));
+        if (code < 0 || !checkDigitHolds()) {
+            return OptionalInt.empty();
+        }
+        int year = FIRST_YEAR + code;
+        while (year + YEARS.length() <= now + 1) {
+            year += YEARS.length();
+        }
+        return OptionalInt.of(year);
     }
 
     @Override

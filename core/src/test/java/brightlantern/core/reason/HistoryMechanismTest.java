@@ -39,10 +39,10 @@ class HistoryMechanismTest {
                 .orElse("");
     }
 
-    /** A consumer of which somebody complains, with a contact in its plug. */
+    /** A consumer that does not work when it should, with a contact in its plug. */
     private static Lit first(VehicleDescription d) {
         for (Circuit c : d.circuits()) {
-            for (Gauge g : c.gauges().stream().filter(Gauge::told).toList()) {
+            for (Gauge g : c.gauges().stream().filter(x -> x.told() && !x.isOff()).toList()) {
                 for (Component part : c.components()) {
                     if (!(part instanceof Consumer) || !g.name().contains(part.name())) {
                         continue;
@@ -105,13 +105,32 @@ class HistoryMechanismTest {
         assertThat(d.suspect("rim").orElseThrow().wears()).isZero();
         for (double[] expected :
                 new double[][] {{6_000, 0.1}, {30_000, Math.pow(0.5, 1.5)}, {300_000, 1.2}}) {
-            Evidence driven = new Evidence.Driven(expected[0]);
+            Evidence driven = new Evidence.Driven(expected[0], 0);
             assertThat(
                             share(reasoner, "disc-front", driven)
                                     / share(reasoner, "rim", driven)
                                     / ratio)
                     .as("%.0f km", expected[0])
                     .isCloseTo(expected[1], within(0.01));
+        }
+    }
+
+    @Test
+    void whatAgesIsRarerInANewVehicleHoweverFarItWent() {
+        VehicleDescription d = Vehicles.derived("oriel-heron");
+        Reasoner reasoner = new Reasoners(d).of(List.of());
+        double ratio = share(reasoner, "battery-aged") / share(reasoner, "rim");
+        for (double[] expected :
+                new double[][] {
+                    {60_000, 1, 1}, {6_000, 6, 1}, {6_000, 3, Math.pow(0.5, 1.5)}, {6_000, 0, 0.1}
+                }) {
+            Evidence driven = new Evidence.Driven(expected[0], expected[1]);
+            assertThat(
+                            share(reasoner, "battery-aged", driven)
+                                    / share(reasoner, "rim", driven)
+                                    / ratio)
+                    .as("%.0f km, %.0f years", expected[0], expected[1])
+                    .isCloseTo(expected[2], within(0.01));
         }
     }
 

@@ -5,10 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.reason.NextStep.Situation;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -30,10 +32,14 @@ class NextStepTest {
     }
 
     private static NextStep step(Ranking ranking, NextCheck... next) {
+        return step(LOADER, ranking, next);
+    }
+
+    private static NextStep step(VehicleDescription of, Ranking ranking, NextCheck... next) {
         return NextStep.of(
                 new Situation(
                         true, true, true, List.of(), false, ranking, List.of(), List.of(next)),
-                LOADER);
+                of);
     }
 
     @Test
@@ -112,6 +118,58 @@ class NextStepTest {
                 .isInstanceOf(NextStep.Repair.class);
         assertThat(step(named("valve-5", 0.86), check(2, 0.001)))
                 .isInstanceOf(NextStep.Repair.class);
+    }
+
+    @Test
+    void aComplaintThatNothingCoversIsToldAsSuchUntilSomethingIsFound() {
+        List<Evidence> silent =
+                List.of(
+                        new Evidence.Driven(80_000, 5),
+                        new Evidence.CodeSeen(LOADER.codes().get(0).code(), false));
+        assertThat(uncoded(silent))
+                .isInstanceOfSatisfying(
+                        NextStep.Uncovered.class,
+                        u -> assertThat(u.why()).contains("covers this one", "record a take"));
+        List<Evidence> looked = new ArrayList<>(silent);
+        looked.add(new Evidence.Reading("c", "p", "nothing", List.of(), 12, 12.4, true));
+        assertThat(uncoded(looked)).isInstanceOf(NextStep.Uncovered.class);
+        looked.add(new Evidence.Reading("c", "q", "nothing", List.of(), 0, 12.4, false));
+        assertThat(uncoded(looked)).isInstanceOf(NextStep.DoCheck.class);
+    }
+
+    private static NextStep uncoded(List<Evidence> found) {
+        return NextStep.of(
+                new Situation(
+                        true,
+                        true,
+                        false,
+                        List.of(),
+                        false,
+                        named("valve-5", 0.2),
+                        found,
+                        List.of(check(1, 1))),
+                LOADER);
+    }
+
+    @Test
+    void aCheapPartThatIsLikelyIsTriedWhereItsChecksCostMore() {
+        VehicleDescription wired = Vehicles.derived("stonebarrow-wl9");
+        Suspect cheap =
+                wired.suspects().stream()
+                        .min(Comparator.comparingDouble(s -> TwoSteps.inMinutes(s.repair())))
+                        .orElseThrow();
+        Ranking likely = named(cheap.id(), 0.7);
+        // three in ten are mended in vain, which counts twice
+        double even =
+                2 * 0.3 / 0.7 * (TwoSteps.inMinutes(cheap.repair()) + NextStep.MINUTES_OF_A_TRIAL);
+        NextCheck dear = check(1, 0.4).costing(even * 1.01);
+        assertThat(step(wired, likely, dear))
+                .isInstanceOfSatisfying(
+                        NextStep.Trial.class,
+                        t -> assertThat(t.why()).contains("leads with 70 %", dear.check().name()));
+        assertThat(step(wired, likely, check(1, 0.4).costing(even * 0.99)))
+                .isInstanceOf(NextStep.DoCheck.class);
+        assertThat(step(wired, named(cheap.id(), 0.49), dear)).isInstanceOf(NextStep.DoCheck.class);
     }
 
     @Test

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
@@ -97,11 +98,20 @@ class ReasonerTest {
     }
 
     @Test
-    void nextChecksAreOrderedByInformationPerMinuteAndSkipWhatWasDone() {
+    void nextChecksAreOrderedByCostTheRestByInformationPerMinuteAndSkipWhatWasDone() {
         List<NextCheck> checks = reasoner.nextChecks(complaint, 12.3);
-        assertThat(checks)
+        List<NextCheck> first = checks.stream().filter(c -> !Double.isNaN(c.cost())).toList();
+        double least = first.stream().mapToDouble(NextCheck::cost).min().orElseThrow();
+        List<NextCheck> alike =
+                first.stream().filter(c -> c.cost() <= TwoSteps.ALIKE * least).toList();
+        assertThat(checks).startsWith(alike.toArray(NextCheck[]::new));
+        assertThat(alike)
                 .isSortedAccordingTo(
-                        (a, b) -> Double.compare(b.bitsPerMinute(), a.bitsPerMinute()));
+                        Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
+        assertThat(checks).startsWith(first.toArray(NextCheck[]::new));
+        assertThat(checks.subList(first.size(), checks.size()))
+                .isSortedAccordingTo(
+                        Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
         List<Evidence> one = new ArrayList<>(complaint);
         one.add(run("vane", 0.56, false));
         assertThat(reasoner.nextChecks(one, 12.3))

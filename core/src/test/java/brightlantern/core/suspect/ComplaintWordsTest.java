@@ -20,7 +20,14 @@ class ComplaintWordsTest {
                 "oriel-heron | Heater stays cold in the morning | heat",
                 "quillon-ember | Battery is flat after it stood for a weekend | stood",
                 "oriel-heron | To be bought: is the mileage true? | mileage",
-                "stonebarrow-wl9 | Rattling when started cold | rattles"
+                "stonebarrow-wl9 | Rattling when started cold | rattles",
+                "oriel-heron | The left indicator at the back does not blink | left rear turn signal",
+                "velmont-cairn | one headlight is out | beam",
+                "oriel-finch | windscreen washer is dead | washer",
+                "quillon-ember | vibrates when I brake hard | judder",
+                "tamarack-portage | feels sluggish uphill | loses power",
+                "oriel-heron | overheating in town | temperature",
+                "oriel-finch | flat battery every monday | crank"
             })
     void thatIsMeantStandsAmongTheFirst(String vehicle, String words, String part) {
         assertThat(ComplaintWords.meant(Vehicles.derived(vehicle).symptoms(), words))

@@ -35,4 +35,19 @@ class VinTest {
         String bad = good.substring(0, place) + other + good.substring(place + 1);
         assertThat(new Vin(bad).checkDigitHolds()).isFalse();
     }
+
+    @Test
+    void theTenthCharacterTellsTheModelYearAndReturnsAfterThirty() {
+        Vin vin = new Vin("ZZTPG22D0M1000417");
+        Vin right =
+                new Vin(
+                        vin.text().substring(0, 8)
+                                + vin.expectedCheckDigit()
+                                + vin.text().substring(9));
+        assertThat(right.modelYear(2026)).hasValue(2021);
+        assertThat(right.modelYear(2020)).as("next year's models are sold").hasValue(2021);
+        assertThat(right.modelYear(2019)).hasValue(1991);
+        Vin wrong = new Vin(right.text().substring(0, 16) + "8");
+        assertThat(wrong.modelYear(2026)).as("its check digit does not hold").isEmpty();
+    }
 }
