@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -19,6 +20,11 @@ import java.util.stream.Collectors;
 final class ScopePlaces implements Scope.Places {
     private static final double NOISE_VOLTS = 0.004;
 
+    /** How long a contact that is moved stays open, and shut, on the mean, s. */
+    private static final double OPEN_FOR = 0.008;
+
+    private static final double SHUT_FOR = 0.06;
+
     /** Battery plus against battery minus. */
     private static final String SUPPLY = "supply";
 
@@ -27,6 +33,7 @@ final class ScopePlaces implements Scope.Places {
     private final Random random = new Random(11);
 
     private final BusScope buses;
+    private boolean open;
 
     ScopePlaces(VehicleSimulation simulation, BusScope buses) {
         this.simulation = simulation;
@@ -72,14 +79,28 @@ final class ScopePlaces implements Scope.Places {
             all.put(SUPPLY, wave);
         }
         for (String place : wanted) {
-            all.computeIfAbsent(place, p -> volts(simulation.volts(p).orElse(0), count));
+            all.computeIfAbsent(place, p -> volts(p, seconds, count));
         }
         return all;
     }
 
-    private double[] volts(double volts, int count) {
+    /**
+     * Volts at a point; of what is moved the contacts open and shut at random (telegraph noise).
+     */
+    private double[] volts(String place, double seconds, int count) {
+        double rests = simulation.volts(place).orElse(0);
+        OptionalDouble opens = simulation.flicker(place);
+        double dt = seconds / count;
         double[] samples = new double[count];
-        Arrays.setAll(samples, i -> volts + NOISE_VOLTS * random.nextGaussian());
+        for (int i = 0; i < count; i++) {
+            if (opens.isPresent()
+                    && random.nextDouble() < 1 - Math.exp(-dt / (open ? OPEN_FOR : SHUT_FOR))) {
+                open = !open;
+            }
+            samples[i] =
+                    (opens.isPresent() && open ? opens.getAsDouble() : rests)
+                            + NOISE_VOLTS * random.nextGaussian();
+        }
         return samples;
     }
 }

@@ -7,22 +7,18 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.gateway.DoipGateway;
-import brightlantern.standin.instrument.Meter;
 import brightlantern.standin.instrument.Scope;
-import brightlantern.standin.instrument.ScpiServer;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusScope;
 import brightlantern.standin.network.BusWires;
 import brightlantern.standin.network.MissMonitors;
 import brightlantern.standin.plant.Driver;
+import brightlantern.wire.scpi.InstrumentSearch;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
-import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.locks.LockSupport;
@@ -63,9 +59,8 @@ public final class StandInVehicle implements AutoCloseable {
     private final Map<String, String> repairs = new HashMap<>();
     private InetAddress address;
     private volatile DoipGateway gateway;
-    private final Scope scope;
     private final ToolBox tools;
-    private final List<ScpiServer> instruments = new ArrayList<>();
+    private final OwnInstruments instruments;
     private volatile int hurry = 1;
     private volatile boolean closed;
     private final Map<UdsModule, Driven> drivenAtClear = new HashMap<>();
@@ -109,16 +104,16 @@ public final class StandInVehicle implements AutoCloseable {
                         this::drivenSeconds);
         tools = new ToolBox(simulation, wires);
         missing = new MissMonitors(description, wires, fitted::contains);
-        scope =
-                new Scope(
-                        new ScopePlaces(
-                                simulation,
-                                new BusScope(
-                                        description,
-                                        wires,
-                                        fitted::contains,
-                                        () -> simulation.driver().key() == 2,
-                                        new Random(serial))));
+        ScopePlaces places =
+                new ScopePlaces(
+                        simulation,
+                        new BusScope(
+                                description,
+                                wires,
+                                fitted::contains,
+                                () -> simulation.driver().key() == 2,
+                                new Random(serial)));
+        instruments = new OwnInstruments(simulation, tools, places, this::catchUp);
         quiet = new QuietMonitors(description, simulation.monitored());
         simulation.damage().repairs().forEach(repairs::put);
         new NetworkModel(description.network())
@@ -151,37 +146,21 @@ public final class StandInVehicle implements AutoCloseable {
     public void open(InetAddress address) throws IOException {
         this.address = address;
         startGateway();
-        if (simulation.plant().hasCircuits() || simulation.circuits().isPresent()) {
-            instruments.add(
-                    new ScpiServer(
-                            address, Meter.PORT, new Meter(new MeterPlaces(), simulation::hang)));
-        }
-        instruments.add(new ScpiServer(address, Scope.PORT, scope));
+        instruments.open(address);
         lived = System.nanoTime();
         Thread clock = new Thread(this::live, "stand-in-" + address.getHostAddress());
         clock.setDaemon(true);
         clock.start();
     }
 
-    /** What the meter reads is of now. */
-    private final class MeterPlaces implements Meter.Places {
-        @Override
-        public OptionalDouble volts(String point) {
-            catchUp();
-            return simulation.volts(point);
-        }
-
-        @Override
-        public OptionalDouble ohms(String what) {
-            catchUp();
-            return tools.ohmsAt(what);
-        }
-
-        @Override
-        public OptionalDouble amps(String wire) {
-            catchUp();
-            return tools.ampsAt(wire);
-        }
+    /**
+     * Announces its instruments.
+     *
+     * @param at an address of which something can be announced
+     * @throws IOException when they cannot be announced
+     */
+    public void announce(InetAddress at, InstrumentSearch.Announcer by) throws IOException {
+        instruments.announce(at, by, description.name() + ", " + address.getHostAddress());
     }
 
     /** The gateway goes down and comes up again, as after a dip of its supply. */
@@ -216,7 +195,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     /** The oscilloscope that is connected to it. */
     Scope scope() {
-        return scope;
+        return instruments.scope();
     }
 
     public BusWires wires() {
@@ -289,7 +268,7 @@ public final class StandInVehicle implements AutoCloseable {
 
     private synchronized void slice() {
         simulation.advance(SLICE_SECONDS);
-        scope.step(SLICE_SECONDS);
+        instruments.step(SLICE_SECONDS);
         int key = simulation.driver().key();
         if (key == 2 && lastKey != 2) {
             modules.all().forEach(m -> m.memory().newCycle());
@@ -384,6 +363,6 @@ public final class StandInVehicle implements AutoCloseable {
         if (gateway != null) {
             gateway.close();
         }
-        instruments.forEach(ScpiServer::close);
+        instruments.close();
     }
 }

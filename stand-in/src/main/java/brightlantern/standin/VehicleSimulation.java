@@ -139,6 +139,11 @@ public final class VehicleSimulation {
         return volts.isPresent() || circuits.isEmpty() ? volts : circuits.get().volts(point);
     }
 
+    /** Volts at a point while what somebody moves just now is open; empty where nothing moves. */
+    OptionalDouble flicker(String point) {
+        return circuits.map(c -> c.flicker(point)).orElse(OptionalDouble.empty());
+    }
+
     /** Hangs a load on a point of its circuits, or takes it off. */
     void hang(String point, Load load) {
         if (plant.hasCircuits() && (point.isEmpty() || plant.volts(point).isPresent())) {

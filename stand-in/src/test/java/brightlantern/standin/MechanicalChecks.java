@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
+import brightlantern.core.capture.SparkStudy;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.learned.LearnedStudy;
@@ -21,6 +22,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * What a technician does at a stand-in that needs no meter: drives that are studied, and looking.
@@ -51,6 +54,8 @@ final class MechanicalChecks {
                     case "left-first" ->
                             ScopedCapture.leaving(v).map(DepartureStudy.Judgement::outcome);
                     case "teeth" -> ScopedCapture.toothed(v).map(ToothStudy.Judgement::outcome);
+                    case "sparks" -> ScopedCapture.sparked(v).map(SparkStudy.Judgement::outcome);
+                    case "plugs" -> Optional.of(plugs());
                     case "ripple" -> Optional.of(ScopedCapture.rippled(v).outcome());
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->
@@ -67,6 +72,14 @@ final class MechanicalChecks {
                     default -> measured(finding);
                 };
         return outcome.map(o -> new Evidence.Outcome(finding, o));
+    }
+
+    private String plugs() {
+        String seen = v.simulation().act("look-plugs");
+        Matcher which = Pattern.compile("cylinder (\\d+)").matcher(seen);
+        return which.find()
+                ? (seen.contains("burnt") ? "gap-" : "fouled-") + which.group(1)
+                : "sound";
     }
 
     private String learned(LearnedValue learned) {

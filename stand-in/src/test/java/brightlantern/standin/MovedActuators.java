@@ -6,9 +6,11 @@ import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.procedure.actuator.ActuatorRun;
+import brightlantern.core.signal.Condition;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.Part;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,6 +26,11 @@ final class MovedActuators {
     /** Of the readings of a stroke this one tells what is lost while it really moves. */
     private static final double QUANTILE = 0.8;
 
+    /** Who waits for a gate looks so often, and gives up after so long. */
+    private static final double LOOKED_SECONDS = 60;
+
+    private static final double MOST_SECONDS = 900;
+
     private final StandInVehicle v;
     private final VehicleDescription d;
 
@@ -35,6 +42,9 @@ final class MovedActuators {
     /** A run as the program judges it; empty when it cannot be judged. */
     Optional<Evidence> run(Check.Run check) {
         Actuator a = d.actuator(check.actuator()).orElseThrow();
+        if (!areOpen(a.gates())) {
+            return Optional.empty();
+        }
         List<ActuatorRun.Sample> samples = new ArrayList<>();
         double begin = v.simulation().seconds();
         move(
@@ -95,6 +105,29 @@ final class MovedActuators {
                 condition
                         .healthy(new SharedPoints(d.circuits()), circuit, check.point(), supply)
                         .holds(volts));
+    }
+
+    /** Stops the engine, turns the key on, and waits for what has to cool down. */
+    private boolean areOpen(List<Condition> gates) {
+        if (v.simulation().running()) {
+            v.driver(Driver.away().key(0));
+            v.live(1);
+        }
+        v.driver(Driver.away().key(2));
+        v.live(1);
+        for (double waited = 0; waited < MOST_SECONDS && !hold(gates); waited += LOOKED_SECONDS) {
+            v.live(LOOKED_SECONDS);
+        }
+        return hold(gates);
+    }
+
+    private boolean hold(List<Condition> gates) {
+        return gates.stream()
+                .allMatch(
+                        g ->
+                                v.reading(g.value()) >= g.min().orElse(Double.NEGATIVE_INFINITY)
+                                        && v.reading(g.value())
+                                                <= g.max().orElse(Double.POSITIVE_INFINITY));
     }
 
     private double volts(String point) {

@@ -36,6 +36,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
@@ -66,7 +67,11 @@ final class Robot {
         this.random = random;
     }
 
-    record Ended(Ranking ranking, int checks, double minutes, List<Evidence> found) {
+    /**
+     * @param way what was known before each check
+     */
+    record Ended(
+            Ranking ranking, int checks, double minutes, List<Evidence> found, List<Ranking> way) {
         /** Part of the circuits that is named. */
         String named(VehicleDescription d) {
             return ranking.accused().map(a -> part(d, a.suspectId())).orElse("");
@@ -77,8 +82,18 @@ final class Robot {
      * Does at the vehicle what the program proposes, until it is sure or has nothing to propose.
      */
     Ended follow(Reasoners reasoners, List<Evidence> told) {
+        return follow(reasoners, told, UnaryOperator.identity());
+    }
+
+    /**
+     * Does checks of the program until it is sure or has none.
+     *
+     * @param order in which they are done, of those that it has
+     */
+    Ended follow(Reasoners reasoners, List<Evidence> told, UnaryOperator<List<NextCheck>> order) {
         List<Evidence> found = new ArrayList<>(told);
         Set<String> impossible = new HashSet<>();
+        List<Ranking> way = new ArrayList<>();
         int checks = 0;
         double minutes = 0;
         while (true) {
@@ -91,21 +106,70 @@ final class Robot {
             NextStep step =
                     NextStep.of(
                             new NextStep.Situation(
-                                    true, true, true, List.of(), false, ranking, found, possible),
+                                    true,
+                                    true,
+                                    true,
+                                    List.of(),
+                                    false,
+                                    ranking,
+                                    found,
+                                    order.apply(possible)),
                             v.description());
+            if (step instanceof NextStep.Trial trial && checks < MOST_CHECKS) {
+                Optional<List<Evidence>> after = tried(trial.cause().suspectId(), found);
+                if (after.isPresent()) {
+                    minutes += trialMinutes(trial.cause().suspectId());
+                    found.addAll(after.get());
+                    checks++;
+                    way.add(ranking);
+                    continue;
+                }
+            }
             if (!(step instanceof NextStep.DoCheck todo) || checks >= MOST_CHECKS) {
-                return new Ended(ranking, checks, minutes, found);
+                return new Ended(ranking, checks, minutes, found, way);
             }
             Check check = todo.check().check();
             Optional<Evidence> evidence = done(check);
             if (evidence.isPresent()) {
                 found.add(evidence.get());
+                way.add(ranking);
                 checks++;
                 minutes += check.minutes();
             } else {
                 impossible.add(check.key());
             }
         }
+    }
+
+    /**
+     * Mends on trial what leads, and looks once more at what was not well.
+     *
+     * @return what is known then; empty where all is well
+     */
+    private Optional<List<Evidence>> tried(String suspectId, List<Evidence> found) {
+        VehicleDescription d = v.description();
+        mended(d.wiring().alike(part(d, suspectId)));
+        v.repair(d.suspect(suspectId).orElseThrow().repair().id());
+        List<Evidence> again = new ArrayList<>();
+        found.forEach(e -> again(e).ifPresent(again::add));
+        if (again.stream().noneMatch(e -> found.contains(e) && isBad(e))) {
+            return Optional.empty();
+        }
+        again.add(0, new Evidence.RepairFailed(suspectId));
+        return Optional.of(again);
+    }
+
+    private boolean isBad(Evidence e) {
+        return e instanceof Evidence.Outcome o
+                && v.description()
+                        .finding(o.findingId())
+                        .filter(f -> f.outcome(o.outcomeId()).healthy() < 0.5)
+                        .isPresent();
+    }
+
+    private double trialMinutes(String suspectId) {
+        return v.description().suspect(suspectId).orElseThrow().repair().minutes()
+                + NextStep.MINUTES_OF_A_TRIAL;
     }
 
     Optional<Evidence> done(Check check) {
@@ -251,7 +315,7 @@ final class Robot {
         BusStudy.Judgement judgement =
                 BusStudy.judge(
                                 ScopedCapture.ofBus(v, described),
-                                described.kbit(),
+                                described.rate(),
                                 BusStudy.stations(d.network(), bus, fitted))
                         .orElseThrow();
         return new Evidence.BusSeen(

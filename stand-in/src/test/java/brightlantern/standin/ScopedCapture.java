@@ -2,20 +2,27 @@ package brightlantern.standin;
 
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.CapturePlans;
 import brightlantern.core.capture.CaptureStudy;
+import brightlantern.core.capture.ContactStudy;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.RippleStudy;
+import brightlantern.core.capture.SparkStudy;
 import brightlantern.core.capture.ToothStudy;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.Setting;
 import brightlantern.core.code.Dtc;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.Bus;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.instrument.StatusModel;
+import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.wire.WireFormatException;
 import brightlantern.wire.scpi.ScpiLine;
@@ -24,6 +31,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Captures of a stand-in, recorded by its oscilloscope as a plan says. */
 final class ScopedCapture {
@@ -47,7 +55,7 @@ final class ScopedCapture {
         VehicleDescription d = vehicle.description();
         Capture capture =
                 new ScopedCapture(vehicle)
-                        .record(CapturePlan.cranking(d.cylinders().orElseThrow()));
+                        .record(CapturePlans.cranking(d.cylinders().orElseThrow()));
         return CrankingStudy.judge(capture, d.cylinders().orElseThrow().order(), FIRES_BEFORE);
     }
 
@@ -58,7 +66,7 @@ final class ScopedCapture {
 
     /** Both ends of a bus, with the key on. */
     static Capture ofBus(StandInVehicle vehicle, Bus bus) {
-        return new ScopedCapture(vehicle).record(CapturePlan.bus(bus, "here", "there"));
+        return new ScopedCapture(vehicle).record(CapturePlans.bus(bus, "here", "there"));
     }
 
     private String ask(String line, Object... with) {
@@ -93,20 +101,67 @@ final class ScopedCapture {
                 vehicle.description().circuits().stream()
                         .anyMatch(c -> c.component("coil-" + cylinder).isPresent());
         return DepartureStudy.judge(
-                new ScopedCapture(vehicle).climbed(CapturePlan.leaving(cylinders, cylinder, coil)));
+                new ScopedCapture(vehicle)
+                        .climbed(CapturePlans.leaving(cylinders, cylinder, coil)));
+    }
+
+    /** Volts behind a contact, all switched on, while these are moved in turn, with marks. */
+    static ContactStudy.Judgement moved(
+            StandInVehicle vehicle, String contact, List<String> things) {
+        Circuits circuits = vehicle.simulation().circuits().orElseThrow();
+        Circuit circuit =
+                vehicle.description().circuits().stream()
+                        .filter(c -> c.component(contact).isPresent())
+                        .findFirst()
+                        .orElseThrow();
+        vehicle.simulation().driver(Driver.away().key(2));
+        List<String> switches =
+                circuit.settings().stream()
+                        .map(Setting::id)
+                        .filter(s -> !Setting.unplugs(s))
+                        .toList();
+        switches.forEach(s -> circuits.set(s, true));
+        vehicle.live(1);
+        Segment of = (Segment) circuit.component(contact).orElseThrow();
+        CapturePlan plan = CapturePlans.point(circuit, circuit.point(of.to()));
+        ScopedCapture its = new ScopedCapture(vehicle);
+        its.prepare(plan);
+        its.ask("TRIG:SOUR IMM");
+        its.ask("INIT");
+        double each = plan.seconds() / things.size();
+        List<ContactStudy.Mark> marks = new ArrayList<>();
+        for (String thing : things) {
+            marks.add(new ContactStudy.Mark(each * marks.size() + 1, thing));
+            vehicle.live(1);
+            circuits.move(thing, 1.2);
+            vehicle.live(each - 1);
+        }
+        vehicle.live(1);
+        switches.forEach(s -> circuits.set(s, false));
+        return ContactStudy.judge(
+                        new Capture(plan.interval(), its.lanes(plan)), marks, Set.copyOf(things))
+                .orElseThrow();
     }
 
     /** What the alternator gives at idle. */
     static RippleStudy.Judgement rippled(StandInVehicle vehicle) {
-        Capture capture = new ScopedCapture(vehicle).idling(CapturePlan.ripple());
+        Capture capture = new ScopedCapture(vehicle).idling(CapturePlans.ripple());
         return RippleStudy.judge(capture).orElseThrow();
     }
 
     /** Crank and camshaft at idle; empty for an engine that a worn battery does not start. */
     static Optional<ToothStudy.Judgement> toothed(StandInVehicle vehicle) {
+        Cylinders cylinders = vehicle.description().cylinders().orElseThrow();
         return ToothStudy.judge(
-                new ScopedCapture(vehicle).idling(CapturePlan.teeth()),
-                vehicle.description().cylinders().orElseThrow());
+                new ScopedCapture(vehicle).idling(CapturePlans.teeth(cylinders)), cylinders);
+    }
+
+    /** Sparks beside each other at idle; empty for an engine that a worn battery does not start. */
+    static Optional<SparkStudy.Judgement> sparked(StandInVehicle vehicle) {
+        Cylinders cylinders = vehicle.description().cylinders().orElseThrow();
+        return SparkStudy.judge(
+                new ScopedCapture(vehicle).idling(CapturePlans.sparks(cylinders)),
+                cylinders.order());
     }
 
     /** What coils and injectors draw at idle. */
@@ -115,7 +170,7 @@ final class ScopedCapture {
         boolean coils = d.circuits().stream().anyMatch(c -> c.component("coil-1").isPresent());
         Capture capture =
                 new ScopedCapture(vehicle)
-                        .idling(CapturePlan.currents(d.cylinders().orElseThrow(), coils));
+                        .idling(CapturePlans.currents(d.cylinders().orElseThrow(), coils));
         CaptureStudy.Read read =
                 CaptureStudy.read(CaptureStudy.of(d.cylinders(), d.circuits()), capture);
         return read.as(CurrentStudy.Judgement.class)
@@ -131,7 +186,14 @@ final class ScopedCapture {
         ask("TRIG:SOUR IMM");
         ask("INIT");
         vehicle.live(plan.seconds() + 1);
-        Capture capture = new Capture(plan.interval(), lanes(plan));
+        List<Lane> lanes = lanes(plan);
+        for (CapturePlan.Followed f : plan.follows()) {
+            HeldValue held = new HeldValue(f.step());
+            held.answered(0, vehicle.reading(f.value()));
+            short[] steps = held.steps(plan.interval(), 0, plan.points());
+            lanes.add(new Lane(f.name(), f.role(), "", f.value(), f.step(), 0, steps));
+        }
+        Capture capture = new Capture(plan.interval(), lanes);
         vehicle.simulation().driver(Driver.away());
         vehicle.live(5);
         vehicle.simulation().driver(Driver.away().key(2));
@@ -150,7 +212,7 @@ final class ScopedCapture {
         ask("INIT");
         its.driver(its.driver().drive(Driver.Program.CLIMB));
         CapturePlan.Followed followed = plan.follows().get(0);
-        HeldValue held = new HeldValue();
+        HeldValue held = new HeldValue(1);
         for (double t = 0; t < plan.seconds(); t += ASKED_EVERY) {
             vehicle.live(ASKED_EVERY);
             held.answered(t, vehicle.reading(followed.value()));

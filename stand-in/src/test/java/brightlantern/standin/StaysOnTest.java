@@ -48,7 +48,9 @@ class StaysOnTest {
                 .as("%s after %s", broken, ended.found())
                 .contains(part + " stays closed");
         Circuits circuits = v.simulation().circuits().orElseThrow();
-        assertThat(new EverydayUse(circuits).used(v::report)).as("nothing was mended").isNotEmpty();
+        // a cheap part may have been mended on trial
+        broken(v, "stuck", part);
+        assertThat(new EverydayUse(circuits).used(v::report)).as("it is broken").isNotEmpty();
         v.repair(
                 v.description()
                         .suspect(ended.ranking().standings().get(0).suspectId())

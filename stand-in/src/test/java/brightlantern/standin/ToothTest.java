@@ -62,5 +62,11 @@ class ToothTest {
                 .as("%s", seen)
                 .isLessThan(-3)
                 .isEqualTo(seen.gains().stream().mapToDouble(g -> g).min().orElseThrow());
+        assertThat(seen.own()).as("its module sees the same").hasSameSizeAs(seen.gains());
+        for (int k = 0; k < seen.own().size(); k++) {
+            assertThat(seen.own().get(k))
+                    .as("%s", seen)
+                    .isCloseTo(seen.gains().get(k), within(8.0));
+        }
     }
 }

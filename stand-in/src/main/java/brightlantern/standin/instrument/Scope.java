@@ -2,33 +2,50 @@ package brightlantern.standin.instrument;
 
 import brightlantern.wire.scpi.ScpiLine;
 import java.io.ByteArrayOutputStream;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * An oscilloscope with eight lanes of 12 bits. Lanes are connected with {@code ROUTe:CLOSe
  * (@1!exhaust)} and freed with {@code ROUTe:OPEN:ALL}; {@code SENSe:VOLTage:RANGe 5,(@1)} is what a
  * lane takes to either side; {@code SENSe:SWEep:TINTerval} and {@code :POINts} how often and how
- * much, {@code :OREFerence:POINts} how much of it before the trigger; {@code TRIGger:SOURce
- * IMMediate|INTernal}, {@code TRIGger:LEVel 80,(@1)}; {@code INITiate}, {@code ABORt}; {@code
- * STATus:OPERation:CONDition?} tells sweeping (bit 3) and waiting for the trigger (bit 5); {@code
- * TRACe:POINts?} how much is there, {@code TRACe:PREamble? (@1)} size of a step and offset, {@code
- * TRACe:DATA? (@1),0,1000} steps as 16-bit integers, high byte first, in a definite-length block
- * (IEEE 488.2, clause 8.7.9).
+ * much, {@code :OREFerence:POINts} how much of it before the trigger; {@code INPut:COUPling
+ * AC|DC,(@1)} and {@code INPut:FILTer:FREQuency 1000,(@1)} what is done to a lane before; {@code
+ * TRIGger:SOURce IMMediate|INTernal}, {@code TRIGger:LEVel 80,(@1)}, {@code TRIGger:TYPE
+ * RISE|FALL|LONGer|SHORter|MISSing} and {@code TRIGger:TIME} for the last three; {@code INITiate},
+ * {@code ABORt}; {@code STATus:OPERation:CONDition?} tells sweeping (bit 3) and waiting for the
+ * trigger (bit 5); {@code TRACe:POINts?} how much is there, {@code TRACe:PREamble? (@1)} size of a
+ * step and offset, {@code TRACe:DATA? (@1),0,1000} steps as 16-bit integers, high byte first, in a
+ * definite-length block (IEEE 488.2, clause 8.7.9).
  */
 public final class Scope implements Instrument {
     /** Beside the meter's. */
     public static final int PORT = 5026;
 
+    /** Of a second one beside it. */
+    public static final int SECOND_PORT = 5027;
+
+    /** The second one begins so much later than it is told to, s. */
+    private static final double LAG = 0.0423;
+
     private static final int LANES = 8;
     private static final int STEPS = 2048;
     private static final int SWEEPING = 1 << 3;
     private static final int WAITING = 1 << 5;
-    private static final double SHORTEST = 1e-7;
+    private static final double SHORTEST = 5e-8;
     private static final int MOST_POINTS = 4_000_000;
     private static final int MOST_BLOCK = 250_000;
+
+    /** Slower than this is the steady part. */
+    private static final double STEADY_HERTZ = 1;
 
     /** What lanes can be connected to. */
     public interface Places {
@@ -46,17 +63,33 @@ public final class Scope implements Instrument {
         private double range = 10;
         private short[] steps = new short[0];
         private short[] ring = new short[0];
+        private boolean alternating;
+        private double filter;
+        private double smooth = Double.NaN;
+        private double mean = Double.NaN;
+        private double now;
 
         Lane(String place) {
             this.place = place;
         }
 
-        short step(double value) {
-            return (short) Math.max(-STEPS, Math.min(STEPS - 1, Math.round(value * STEPS / range)));
+        /** The next sample (filters of the first order). */
+        void feel(double value, double seconds) {
+            double share = Math.min(1, 2 * Math.PI * filter * seconds);
+            smooth =
+                    filter == 0 || Double.isNaN(smooth) ? value : smooth + share * (value - smooth);
+            double slow = Math.min(1, 2 * Math.PI * STEADY_HERTZ * seconds);
+            mean = Double.isNaN(mean) ? smooth : mean + slow * (smooth - mean);
+            now = alternating ? smooth - mean : smooth;
+        }
+
+        short step() {
+            return (short) Math.max(-STEPS, Math.min(STEPS - 1, Math.round(now * STEPS / range)));
         }
     }
 
     private final Places places;
+    private final int number;
     private final Map<Integer, Lane> lanes = new TreeMap<>();
     private double interval = 1e-3;
     private int points = 1000;
@@ -64,73 +97,137 @@ public final class Scope implements Instrument {
     private int triggerLane;
     private double level;
     private boolean internal;
+    private String type = "RISE";
+    private double held;
+    private boolean high;
+    private double since;
     private boolean armed;
     private boolean waiting;
     private int seen;
     private int acquired;
     private double owed;
+    private int late;
 
     public Scope(Places places) {
+        this(places, 1);
+    }
+
+    /**
+     * @param number 2 for one that begins later than it is told to
+     */
+    public Scope(Places places, int number) {
         this.places = places;
+        this.number = number;
     }
 
     @Override
     public String identity() {
-        return "LARKSPUR YARD,STAND-IN SCOPE,0001,1.0";
+        return "LARKSPUR YARD,STAND-IN SCOPE,000" + number + ",1.0";
     }
 
     @Override
     public synchronized void reset() {
         lanes.clear();
         internal = false;
+        type = "RISE";
+        held = 0;
         armed = false;
         before = 0;
         acquired = 0;
     }
 
-    /** Whether it wants to be fed. */
-    public synchronized boolean isArmed() {
-        return armed;
+    /** Time goes by for what its lanes are connected to. */
+    public void step(double seconds) {
+        step(List.of(this), seconds);
     }
 
-    /** Time goes by for what its lanes are connected to. */
-    public synchronized void step(double seconds) {
-        if (!armed) {
+    /** The same for several at one vehicle: what they look at happens once. */
+    public static void step(List<Scope> all, double seconds) {
+        Map<Scope, Integer> due = new LinkedHashMap<>();
+        Set<String> looked = new LinkedHashSet<>();
+        for (Scope scope : all) {
+            int count = scope.due(seconds);
+            if (count > 0) {
+                due.put(scope, count);
+                looked.addAll(scope.looksAt());
+            }
+        }
+        if (due.isEmpty()) {
             return;
         }
-        owed += seconds / interval;
-        int count = (int) owed;
+        int most = Collections.max(due.values());
+        Map<String, double[]> felt = all.get(0).places.feel(looked, seconds, most);
+        due.forEach((scope, count) -> scope.take(felt, count, most));
+    }
+
+    /** Samples that are due. */
+    private synchronized int due(double seconds) {
+        owed += armed ? seconds / interval : 0;
+        int count = armed ? (int) owed : 0;
         owed -= count;
-        if (count == 0) {
-            return;
-        }
-        Map<String, double[]> felt =
-                places.feel(lanes.values().stream().map(l -> l.place).toList(), seconds, count);
+        return count;
+    }
+
+    private synchronized Set<String> looksAt() {
+        return lanes.values().stream().map(l -> l.place).collect(Collectors.toSet());
+    }
+
+    /**
+     * @param of how many samples there are, of which it takes so many evenly
+     */
+    private synchronized void take(Map<String, double[]> felt, int count, int of) {
         for (int i = 0; i < count && armed; i++) {
-            take(felt, i);
+            if (late > 0) {
+                late--;
+            } else {
+                take(felt, (int) ((long) i * of / count));
+            }
         }
     }
 
     private void take(Map<String, double[]> felt, int i) {
+        lanes.values().forEach(l -> l.feel(at(felt, l, i), interval));
         if (waiting) {
             lanes.forEach(
                     (n, lane) -> {
                         if (before > 0) {
-                            lane.ring[seen % before] = lane.step(felt.get(lane.place)[i]);
+                            lane.ring[seen % before] = lane.step();
                         }
                     });
             seen++;
             Lane by = lanes.get(triggerLane);
-            waiting = by != null && felt.get(by.place)[i] < level || seen < before;
+            boolean fires = by == null || fires(by.now);
+            waiting = !fires || seen < before;
             if (!waiting) {
                 lanes.values().forEach(this::unroll);
                 acquired = before;
             }
             return;
         }
-        lanes.forEach((n, lane) -> lane.steps[acquired] = lane.step(felt.get(lane.place)[i]));
+        lanes.forEach((n, lane) -> lane.steps[acquired] = lane.step());
         acquired++;
         armed = acquired < points;
+    }
+
+    /** Whether the lane that starts it does what it waits for. */
+    private boolean fires(double value) {
+        boolean was = high;
+        double lasted = since;
+        high = value >= level;
+        since = high == was ? since + interval : 0;
+        return switch (type) {
+            case "FALL" -> was && !high;
+            case "LONG" -> high && since > held;
+            case "SHOR" -> was && !high && lasted < held;
+            case "MISS" -> !high && since > held;
+            default -> high;
+        };
+    }
+
+    /** Nothing is at a lane that was connected just now. */
+    private static double at(Map<String, double[]> felt, Lane lane, int i) {
+        double[] its = felt.get(lane.place);
+        return its == null ? 0 : its[i];
     }
 
     private void unroll(Lane lane) {
@@ -165,6 +262,17 @@ public final class Scope implements Instrument {
             before = (int) above(line.parameters().get(0), 0, points, status);
         } else if (line.is("TRIGger:SOURce")) {
             internal = line.parameters().get(0).toUpperCase(Locale.ROOT).startsWith("INT");
+        } else if (line.is("TRIGger:TYPE")) {
+            String word = line.parameters().get(0).toUpperCase(Locale.ROOT);
+            type = word.substring(0, Math.min(4, word.length()));
+        } else if (line.is("TRIGger:TIME")) {
+            held = above(line.parameters().get(0), 0, 1e4, status);
+        } else if (line.is("INPut:COUPling")) {
+            lane(line.parameters().get(1), status)
+                    .ifPresent(l -> l.alternating = line.parameters().get(0).equals("AC"));
+        } else if (line.is("INPut:FILTer:FREQuency")) {
+            lane(line.parameters().get(1), status)
+                    .ifPresent(l -> l.filter = above(line.parameters().get(0), 0, 1e9, status));
         } else if (line.is("TRIGger:LEVel")) {
             level = Double.parseDouble(line.parameters().get(0));
             triggerLane = Integer.parseInt(line.parameters().get(1));
@@ -251,12 +359,17 @@ public final class Scope implements Instrument {
         for (Lane lane : lanes.values()) {
             lane.steps = new short[points];
             lane.ring = new short[Math.max(1, before)];
+            lane.smooth = Double.NaN;
+            lane.mean = Double.NaN;
         }
         armed = true;
         waiting = internal;
         seen = 0;
+        high = false;
+        since = 0;
         acquired = 0;
         owed = 0;
+        late = number > 1 ? (int) (LAG / interval) : 0;
     }
 
     private Optional<Lane> lane(String number, StatusModel status) {

@@ -41,6 +41,11 @@ public final class ScpiServer implements AutoCloseable {
         listener.start();
     }
 
+    /** The port that it has. */
+    public int port() {
+        return server.getLocalPort();
+    }
+
     private void accept() {
         while (!server.isClosed()) {
             try {

@@ -42,6 +42,7 @@ public final class Circuits implements Part {
     private final Map<String, Component> built = new HashMap<>();
     private final BrokenParts broken = new BrokenParts(built);
     private final Hands hands;
+    private double moving;
     private final Set<String> set = new LinkedHashSet<>();
     private final ModulePins modules = new ModulePins(this);
     private final Whole whole;
@@ -264,9 +265,20 @@ public final class Circuits implements Part {
         load = what;
     }
 
+    /** Somebody moves something for a while: what is loose there opens and shuts meanwhile. */
+    public synchronized void move(String what, double seconds) {
+        moving = hands.jumps(what) ? seconds : 0;
+    }
+
+    /** Volts at a point while what is moved just now is open; empty where nothing moves. */
+    public synchronized OptionalDouble flicker(String point) {
+        return moving > 0 ? moved(() -> volts(point)) : OptionalDouble.empty();
+    }
+
     @Override
-    public void step(Whole now, double dt) {
+    public synchronized void step(Whole now, double dt) {
         // it is solved when somebody looks
+        moving = Math.max(0, moving - dt);
     }
 
     @Override

@@ -48,6 +48,8 @@ public final class Crank implements Part {
     /** What its module does not know of its teeth, and which coils fail when they are hot. */
     private final Misfiring misfiring;
 
+    private final Plugs plugs;
+
     private final ToothTiming timing;
 
     private final SignalWheels wheels;
@@ -77,6 +79,7 @@ public final class Crank implements Part {
         this.spec = spec;
         this.random = new Random(seed);
         this.wheels = new SignalWheels(wheel, new Random(seed));
+        this.plugs = new Plugs(spec.cylinders(), spec.drawn(1), seed);
         this.waves = new EngineWaves(spec, this, wheels, seed);
         int n = spec.cylinders();
         seal = new double[n];
@@ -130,6 +133,10 @@ public final class Crank implements Part {
     /** Whether its coil takes current. */
     synchronized boolean coilIsWhole(int cylinder) {
         return misfiring.coilIsWhole(cylinder - 1) && means.works(FeedCurrents.COIL + cylinder);
+    }
+
+    Plugs plugs() {
+        return plugs;
     }
 
     /** Whether its injector is given current. */
@@ -269,13 +276,7 @@ public final class Crank implements Part {
         if (at >= 540) {
             if (at < 552) {
                 // the valve has just shut on what was drawn in
-                double drawn =
-                        spec.diesel()
-                                ? 1 + whole.load() * spec.boostKpa() / 101.3
-                                : 0.34
-                                        + 0.66 * whole.load()
-                                        + whole.load() * spec.boostKpa() / 101.3;
-                air[k] = AMBIENT_PA * drawn;
+                air[k] = AMBIENT_PA * spec.drawn(whole.load());
                 lost[k] = 1;
                 heat[k] = Double.NaN;
             }
@@ -289,7 +290,12 @@ public final class Crank implements Part {
                 // what was lost before dead centre does not burn: too little air, too little heat
                 double burns = lost[k] > 0.55 ? lost[k] : 0.3 * lost[k];
                 heat[k] =
-                        off[k] || !misfiring.burns(k) || !means.burns(k + 1)
+                        off[k]
+                                        || !misfiring.burns(k)
+                                        || !means.burns(k + 1)
+                                        || !spec.diesel()
+                                                && !plugs.ignites(
+                                                        k, spec.drawn(whole.load()) * lost[k])
                                 ? 0
                                 : work
                                         / strokes.work()
@@ -358,12 +364,16 @@ public final class Crank implements Part {
 
     @Override
     public Map<String, String> acts() {
-        return CrankingSigns.acts();
+        Map<String, String> acts = new HashMap<>(CrankingSigns.acts());
+        if (!spec.diesel()) {
+            acts.putAll(Plugs.acts());
+        }
+        return acts;
     }
 
     @Override
     public synchronized String act(String id) {
-        return CrankingSigns.found(id, seal, leaks);
+        return Plugs.acts().containsKey(id) ? plugs.seen() : CrankingSigns.found(id, seal, leaks);
     }
 
     /** What it had counted is forgotten. */
@@ -399,6 +409,7 @@ public final class Crank implements Part {
             case "chain", "mark", "bent" ->
                     wheels.fail(SignalWheels.Mode.valueOf(mode.toUpperCase(Locale.ROOT)), size);
             case "unlearned", "coil-hot" -> misfiring.fail(mode, Integer.parseInt(of) - 1, size);
+            case Plugs.GAP, Plugs.FOULED -> plugs.fail(mode, Integer.parseInt(of) - 1, size);
             case "gives" -> gives(Integer.parseInt(of), size);
             default -> Part.super.fail(mode, of, size);
         }

@@ -27,4 +27,10 @@ public record EngineSpec(
     public double friction(double rpm) {
         return litres * (diesel ? 8.5 : 7) * (1 + rpm / 6000);
     }
+
+    /** How full its cylinders are at a load of 0 to 1, as a share of ambient pressure. */
+    public double drawn(double load) {
+        double boost = load * boostKpa / 101.3;
+        return diesel ? 1 + boost : 0.34 + 0.66 * load + boost;
+    }
 }

@@ -33,6 +33,9 @@ public final class EngineWaves {
     /** Signal wire of the sensor at the camshaft, V. */
     public static final String CAM = "cam-sensor";
 
+    /** Pickups at the leads of all spark plugs, kV. */
+    public static final String SPARKS = "sparks";
+
     private static final Set<String> PICKUPS =
             Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM);
 
@@ -63,6 +66,9 @@ public final class EngineWaves {
 
     private static final double SENSOR_NOISE = 0.02;
 
+    /** Of pickups at leads, kV. */
+    private static final double SPARK_NOISE = 0.06;
+
     /** The gauges that tell of the sensors of its marks. */
     public static final String CRANK_SENSOR = "crank-sensor";
 
@@ -88,6 +94,7 @@ public final class EngineWaves {
     private final double[] phase;
     private final double[] charge;
     private final double[] fills;
+    private final double[] sinceSpark;
     private final double[] ringLoss;
     private final double[] volume = new double[721];
     private final double clearance;
@@ -145,6 +152,7 @@ public final class EngineWaves {
         phase = new double[n];
         charge = new double[n];
         fills = new double[n];
+        sinceSpark = new double[n];
         ringLoss = new double[n];
         for (int k = 0; k < n; k++) {
             phase[spec.order().get(k) - 1] = 720.0 * k / n;
@@ -167,7 +175,9 @@ public final class EngineWaves {
 
     /** Whether a lane can be connected there. */
     public boolean isPlace(String place) {
-        return PICKUPS.contains(place) || feeds.isPlace(place);
+        return PICKUPS.contains(place)
+                || feeds.isPlace(place)
+                || place.equals(SPARKS) && !spec.diesel();
     }
 
     /**
@@ -208,12 +218,35 @@ public final class EngineWaves {
             case EXHAUST -> exhaust.felt + 0.02 * random.nextGaussian();
             case CRANKCASE -> crankcase.felt + 0.004 * random.nextGaussian();
             case FIRST -> (fires() ? 5 : 0) + 0.03 * random.nextGaussian();
+            case SPARKS -> sparks(whole) + SPARK_NOISE * random.nextGaussian();
             case CRANK -> sensed(CRANK_SENSOR, wheels.crank(angle));
             case CAM -> sensed(CAM_SENSOR, wheels.cam(angle));
             default ->
                     feeds.amps(place, angle, Math.toDegrees(omega), whole.load())
                             + CLAMP_NOISE * random.nextGaussian();
         };
+    }
+
+    /** Of all cylinders together, as their pickups are joined, kV. */
+    private double sparks(Whole whole) {
+        double sum = 0;
+        double perSecond = Math.toDegrees(omega + swing);
+        for (int k = 0; perSecond > STANDS && k < phase.length; k++) {
+            double at = (angle - phase[k] + FeedCurrents.FIRES_BEFORE + 1440) % 720;
+            double since = at / perSecond;
+            if (since < sinceSpark[k]) {
+                crank.plugs().fires(k);
+            }
+            sinceSpark[k] = since;
+            sum +=
+                    crank.plugs()
+                            .kilovolts(
+                                    k,
+                                    since,
+                                    spec.drawn(whole.load()) * Math.min(1, charge[k]),
+                                    feeds.coilAtEnd(k + 1));
+        }
+        return sum;
     }
 
     /** What arrives of a sensor that rests at half its reference until marks pass it. */

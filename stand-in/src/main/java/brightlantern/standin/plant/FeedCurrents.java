@@ -79,7 +79,9 @@ final class FeedCurrents {
     /** Looks at the circuits of what is measured; they stay so until the next look. */
     void look(Means means, Set<String> places) {
         for (int k = 1; k <= phase.length; k++) {
-            if (places.contains(COILS) || places.contains(COIL + k)) {
+            if (places.contains(COILS)
+                    || places.contains(EngineWaves.SPARKS)
+                    || places.contains(COIL + k)) {
                 shares.put(COIL + k, means.current(COIL + k));
             }
             if (places.contains(INJECTORS) || places.contains(INJECTOR + k)) {
@@ -123,6 +125,14 @@ final class FeedCurrents {
         double since = COIL_SECONDS - ((1440 - FIRES_BEFORE - at) % 720) / perSecond;
         return since > 0 && crank.coilIsWhole(cylinder)
                 ? rising(COIL_AMPS, shares.get(COIL + cylinder), since, COIL_RISES)
+                : 0;
+    }
+
+    /** What a coil has drawn when it is switched off, as a share of what is right. */
+    double coilAtEnd(int cylinder) {
+        return crank.coilIsWhole(cylinder)
+                ? rising(1, shares.get(COIL + cylinder), COIL_SECONDS, COIL_RISES)
+                        / rising(1, 1, COIL_SECONDS, COIL_RISES)
                 : 0;
     }
 
