@@ -45,7 +45,10 @@ async function fetchAll(from, to) {
   under = other;
   length = got.length;
   if (range[1] === 0) range = [got.from, got.to];
-  if (order.length === 0) order = picture.lanes.map((lane, i) => i);
+  if (order.length === 0) {
+    order = picture.lanes.map((lane, i) => i);
+    picture.lanes.forEach((lane, i) => lane.aside && hidden.add(i));
+  }
   draw();
 }
 

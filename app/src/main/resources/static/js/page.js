@@ -59,23 +59,6 @@ document.addEventListener('submit', event => {
 });
 
 if (job) {
-  const source = new EventSource(`/jobs/${job}/events`);
-  addEventListener('pagehide', () => source.close());
-  // a stream that ends for good may have ended with its sign-in
-  source.onerror = async () => {
-    if (source.readyState !== EventSource.CLOSED) return;
-    const now = await fetch(location.href);
-    if (now.redirected && new URL(now.url).pathname === '/sign-in') location.href = '/sign-in?ended';
-  };
-  source.addEventListener('head', event => {
-    const head = JSON.parse(event.data);
-    head.link = head.connected ? 'connected' : 'not connected';
-    head.commander = head.commander ? `${head.commander} commands this vehicle now.` : '';
-    for (const cell of document.querySelectorAll('[data-head]')) {
-      const text = head[cell.dataset.head];
-      if (cell.textContent !== text) cell.textContent = text;
-    }
-  });
   const busy = {};
   const refresh = part => {
     clearTimeout(busy[part]);
@@ -85,17 +68,51 @@ if (job) {
       if (here) htmx.ajax('GET', here.dataset.url, { target: here, swap: 'innerHTML' });
     }, 120);
   };
-  // what this page missed while it did not read, it looks up
-  source.addEventListener('lost', () => {
+  const refreshAll = () => {
     refresh('rail');
     for (const part of document.querySelectorAll('[data-part]')) refresh(part.dataset.part);
+  };
+  let source = null;
+  const hangUp = () => {
+    source?.close();
+    source = null;
+  };
+  const listen = () => {
+    const its = new EventSource(`/jobs/${job}/events`);
+    source = its;
+    // a stream that ends for good may have ended with its sign-in
+    its.onerror = async () => {
+      if (its.readyState !== EventSource.CLOSED) return;
+      const now = await fetch(location.href);
+      if (now.redirected && new URL(now.url).pathname === '/sign-in') location.href = '/sign-in?ended';
+    };
+    its.addEventListener('head', event => {
+      const head = JSON.parse(event.data);
+      head.link = head.connected ? 'connected' : 'not connected';
+      head.commander = head.commander ? `${head.commander} commands this vehicle now.` : '';
+      for (const cell of document.querySelectorAll('[data-head]')) {
+        const text = head[cell.dataset.head];
+        if (cell.textContent !== text) cell.textContent = text;
+      }
+    });
+    // what this page missed while it did not read, it looks up
+    its.addEventListener('lost', refreshAll);
+    its.addEventListener('changed', event => {
+      if (event.data === 'sweep-done') {
+        document.body.dataset.sweepDone = 'yes';
+        if (localStorage.getItem('chime') === 'yes') chime();
+      } else refresh(event.data);
+    });
+  };
+  addEventListener('pagehide', hangUp);
+  // a browser opens six connections to a host: tabs that nobody sees must not keep one each
+  document.addEventListener('visibilitychange', () => {
+    if (!document.hidden && !source) {
+      listen();
+      refreshAll();
+    } else if (document.hidden && localStorage.getItem('chime') !== 'yes') hangUp();
   });
-  source.addEventListener('changed', event => {
-    if (event.data === 'sweep-done') {
-      document.body.dataset.sweepDone = 'yes';
-      if (localStorage.getItem('chime') === 'yes') chime();
-    } else refresh(event.data);
-  });
+  if (!document.hidden) listen();
 }
 
 const wish = document.getElementById('chime');

@@ -151,6 +151,12 @@ class UnluckyTest {
                 ".error[role=alert]",
                 "Reading: expected a number in V, such as 0.047 or 47 mV, found 'about two'");
         assertThat(shop.property("#volts", "value")).isEqualTo("about two");
+        shop.type("#volts", "-2.1");
+        shop.click("#typed");
+        shop.waitForText("#doubt", "Are the leads swapped?");
+        assertThat(shop.text("#rail")).as("not kept").doesNotContain("-2.1");
+        shop.click("#keep-doubted");
+        shop.waitForText("#rail", "(asked about, and kept)");
         for (String[] reading : new String[][] {{"nothing", "0.01"}, {"bulb", "3,40"}}) {
             shop.go("/jobs/" + tech.job() + "/probe?point=G12");
             shop.unfold("details");

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.app.demo.DemoLauncher;
 import brightlantern.app.job.Repairs;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.Setting;
 import brightlantern.standin.Breaker;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
@@ -364,6 +366,16 @@ class WalkAnyWireTest {
         idles(v);
         cranked(v);
         assertThat(shop.text("#read")).startsWith("Compression and gas exchange");
+        // a fouled plug would show the same so far
+        running(v);
+        shop.go(nextCapture("sparks"));
+        refusesWhatCannotBeSet(address);
+        shop.type("#instrument", address + ":5026, " + address + ":5027");
+        shop.press("#record");
+        shop.waitForText("#recording", "Instrument 2 began +");
+        shop.press("#look");
+        assertThat(shop.text("#read")).isEqualTo("All sparks break over and burn alike.");
+        assertThat(shop.text("#sparks")).containsPattern("(?s)1 .* kV.*6 .* kV");
         assertThat(tech.known()).startsWith("Injector of cylinder 4 gives too little is the cause");
 
         tech.repaired("injector-4");
@@ -376,12 +388,82 @@ class WalkAnyWireTest {
         assertThat(shop.text("#proof"))
                 .contains("With something still broken it would come out so in");
         assertThat(shop.text("#answer")).contains("still to be shown");
+        whatIsMovedIsMarkedAndNamed(v);
+    }
+
+    /** A contact that comes and goes is recorded while its connector is moved, twice. */
+    private static void whatIsMovedIsMarkedAndNamed(StandInVehicle v) {
+        Circuits circuits = v.simulation().circuits().orElseThrow();
+        v.simulation().driver(v.simulation().driver().key(2));
+        circuits.settings().keySet().stream()
+                .filter(s -> !Setting.unplugs(s))
+                .forEach(s -> circuits.set(s, true));
+        // the probe sits on the wire's side of a pin
+        Segment loose =
+                v.description().circuits().stream()
+                        .flatMap(
+                                c ->
+                                        c.segments().stream()
+                                                .filter(s -> c.point(s.from()).canBeProbed()))
+                        .filter(s -> s.pin().isPresent() && flickers(circuits, s))
+                        .findFirst()
+                        .orElseThrow();
+        String plug = loose.pin().orElseThrow().plug();
+        shop.go("/jobs/" + tech.job() + "/probe/captures?plan=point-" + loose.from());
+        shop.press("#record");
+        shop.waitForText("#recording", "Recording: ");
+        for (int i = 0; i < 2; i++) {
+            shop.type("#now-words", plug);
+            shop.click("#mark-now");
+            shop.waitForText("#marked", "Marked '" + plug + "' at ");
+            circuits.move(plug, 1);
+            Garage.until("it rests", () -> circuits.flicker(loose.from()).isEmpty());
+            long apart = System.nanoTime() + 5_000_000_000L;
+            Garage.until("the marks lie apart", () -> System.nanoTime() > apart);
+        }
+        shop.click("#stop");
+        shop.press("#look");
+        assertThat(shop.text("#read")).endsWith("It goes with '" + plug + "'.");
+        assertThat(shop.text("#rail")).contains("'" + plug + "': the volts jump, 2 of 2 times.");
+    }
+
+    /** Breaks it so that it shows at it while it is moved; mends it where it does not. */
+    private static boolean flickers(Circuits circuits, Segment contact) {
+        circuits.fail("loose", contact.id(), 1);
+        circuits.move(contact.pin().orElseThrow().plug(), 1);
+        double opens = circuits.flicker(contact.from()).orElse(Double.NaN);
+        boolean shows = Math.abs(opens - circuits.volts(contact.from()).orElse(0)) > 0.5;
+        if (!shows) {
+            circuits.mend(contact.id());
+        }
+        return shows;
+    }
+
+    private static void refusesWhatCannotBeSet(String address) {
+        shop.type("#instrument", address + ":5026, " + address + ":5026");
+        shop.press("#record");
+        assertThat(shop.text(".error")).contains(address + ":5026' is named twice");
+        shop.type("#instrument", address + ":5026");
+        shop.unfold("#otherwise");
+        shop.type("#every", "often");
+        shop.press("#record");
+        assertThat(shop.text(".error")).contains("'often': expected a number from 0.05");
+    }
+
+    private static void running(StandInVehicle v) {
+        v.simulation().driver(v.simulation().driver().key(2));
+        v.simulation().crank();
+        Garage.until("the engine", () -> v.simulation().running());
+    }
+
+    private static String nextCapture(String plan) {
+        assertThat(tech.next()).contains("captures?plan=" + plan);
+        return tech.next();
     }
 
     /** Follows the card to the oscilloscope, and cranks once it waits. */
     private static void cranked(StandInVehicle v) {
-        assertThat(tech.next()).contains("captures?plan=cranking");
-        shop.go(tech.next());
+        shop.go(nextCapture("cranking"));
         v.simulation().driver(v.simulation().driver().drive(Driver.Program.STAND).key(0));
         v.simulation().driver(v.simulation().driver().key(2));
         shop.press("#record");
@@ -455,9 +537,7 @@ class WalkAnyWireTest {
 
     /** Its injectors are no reason for it: each is told, and weighs. */
     private static void currents(StandInVehicle v) {
-        v.simulation().driver(v.simulation().driver().key(2));
-        v.simulation().crank();
-        Garage.until("the engine", () -> v.simulation().running());
+        running(v);
         shop.go("/jobs/" + tech.job() + "/probe/captures?plan=currents");
         shop.press("#record");
         shop.press("#look");

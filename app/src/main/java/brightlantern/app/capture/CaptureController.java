@@ -3,17 +3,14 @@ package brightlantern.app.capture;
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.CapturePlan;
-import brightlantern.core.circuit.Circuit;
-import brightlantern.core.cylinder.Cylinders;
-import brightlantern.core.network.ControlModule;
+import brightlantern.core.capture.CaptureSettings;
 import brightlantern.core.suspect.Evidence;
 import java.net.InetSocketAddress;
 import java.security.Principal;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Controller;
@@ -31,6 +28,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class CaptureController {
     private static final Pattern MISFIRE = Pattern.compile("P030([1-9])-00");
     private static final String STAND_INS_PORT = ":5026";
+    private static final String METERS_PORT = ":5025";
 
     private final JobPages pages;
     private final Captures captures;
@@ -55,15 +53,21 @@ class CaptureController {
             List<Captures.Head> captures,
             List<CapturePlan> plans,
             Optional<CapturePlan> plan,
-            String instrument) {}
+            String instrument) {
+        /** What a lane may do when it is to begin. */
+        public CapturePlan.When[] whens() {
+            return CapturePlan.When.values();
+        }
+    }
 
     @GetMapping
     String page(
             @PathVariable("id") long id,
             @RequestParam(name = "plan", defaultValue = "") String planId,
+            @RequestParam(name = "instrument", defaultValue = "") String instrument,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
-        List<CapturePlan> plans = plans(context);
+        List<CapturePlan> plans = DescribedPlans.of(context.description());
         String wanted = planId.equals(CapturePlan.LEAVING) ? planId + "-" + cylinder(id) : planId;
         String meter = context.job().meter();
         model.addAttribute(
@@ -75,9 +79,9 @@ class CaptureController {
                                 .filter(p -> p.id().equals(wanted))
                                 .findFirst()
                                 .or(() -> plans.stream().findFirst()),
-                        meter.isEmpty()
-                                ? ""
-                                : meter.substring(0, meter.lastIndexOf(':')) + STAND_INS_PORT));
+                        instrument.isEmpty() && meter.endsWith(METERS_PORT)
+                                ? meter.replace(METERS_PORT, STAND_INS_PORT)
+                                : instrument));
         model.addAttribute("status", recorder.status(id).orElse(null));
         return "capture/captures";
     }
@@ -96,74 +100,49 @@ class CaptureController {
                 .orElse(1);
     }
 
-    private static List<CapturePlan> plans(JobPages.Context context) {
-        List<CapturePlan> plans = new ArrayList<>();
-        context.description().cylinders().map(CapturePlan::cranking).ifPresent(plans::add);
-        context.description()
-                .cylinders()
-                .map(c -> CapturePlan.currents(c, hasCoil(context, c.order().get(0))))
-                .ifPresent(plans::add);
-        context.description().cylinders().ifPresent(c -> plans.addAll(leaving(context, c)));
-        context.description()
-                .cylinders()
-                .flatMap(Cylinders::wheel)
-                .ifPresent(w -> plans.add(CapturePlan.teeth()));
-        context.description()
-                .finding(CapturePlan.RIPPLE)
-                .ifPresent(f -> plans.add(CapturePlan.ripple()));
-        context.description()
-                .buses()
-                .forEach(
-                        b -> {
-                            List<ControlModule> line = context.description().onWire(b.id());
-                            if (!line.isEmpty()) {
-                                plans.add(
-                                        CapturePlan.bus(
-                                                b,
-                                                "the gateway",
-                                                line.get(line.size() - 1).name()));
-                            }
-                        });
-        Set<String> shown = new HashSet<>();
-        for (Circuit circuit : context.description().circuits()) {
-            circuit.points().stream()
-                    .filter(p -> p.canBeProbed() && shown.add(p.id()))
-                    .forEach(p -> plans.add(CapturePlan.point(circuit, p)));
-        }
-        return plans;
-    }
-
-    private static List<CapturePlan> leaving(JobPages.Context context, Cylinders cylinders) {
-        return cylinders.order().stream()
-                .sorted()
-                .map(n -> CapturePlan.leaving(cylinders, n, hasCoil(context, n)))
-                .toList();
-    }
-
-    private static boolean hasCoil(JobPages.Context context, int cylinder) {
-        return context.description().circuits().stream()
-                .anyMatch(c -> c.component("coil-" + cylinder).isPresent());
-    }
-
     @PostMapping("/record")
     String record(
             @PathVariable("id") long id,
             @RequestParam("plan") String planId,
             @RequestParam("instrument") String instrument,
+            @RequestParam Map<String, String> form,
             Principal who,
             RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
         CapturePlan plan =
                 JobPages.found(
-                        plans(context).stream().filter(p -> p.id().equals(planId)).findFirst(),
+                        DescribedPlans.of(context.description()).stream()
+                                .filter(p -> p.id().equals(planId))
+                                .findFirst(),
                         "capture plan",
                         planId);
         try {
-            recorder.start(id, plan, address(instrument.trim()), who.getName());
-        } catch (IllegalStateException wrong) {
+            recorder.start(
+                    id, CaptureSettings.applied(plan, form), addresses(instrument), who.getName());
+        } catch (IllegalStateException | IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
         }
         return "redirect:/jobs/" + id + "/probe/captures?plan=" + planId;
+    }
+
+    /**
+     * One instrument, or several with commas between.
+     *
+     * @throws IllegalStateException names what is no address, or stands there twice
+     */
+    private static List<InetSocketAddress> addresses(String text) {
+        List<InetSocketAddress> all = new ArrayList<>();
+        for (String one : text.split(",")) {
+            InetSocketAddress its = address(one.trim());
+            if (all.contains(its)) {
+                throw new IllegalStateException(
+                        "Oscilloscope '"
+                                + one.trim()
+                                + "' is named twice; expected each instrument once.");
+            }
+            all.add(its);
+        }
+        return all;
     }
 
     /**

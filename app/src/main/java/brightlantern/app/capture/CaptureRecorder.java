@@ -5,15 +5,18 @@ import brightlantern.app.job.Job;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.link.OwnTurns;
 import brightlantern.app.link.VehicleLinks;
+import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.HeldValue;
+import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.LaneDelay;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Oscilloscope;
 import brightlantern.wire.scpi.ScopeProfile;
-import brightlantern.wire.scpi.ScpiClient;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -38,8 +41,14 @@ class CaptureRecorder implements AutoCloseable {
     /** A module that is silent for longer would leave a gap that looks like a steady value, s. */
     private static final double SILENT_SECONDS = 4;
 
+    /** What is not needed, and was not told for so long, is left out, s. */
+    private static final double GOES_WITHOUT_SECONDS = 1.5;
+
     /** While live values are asked as well it is looked more often. */
     private static final long ASK_MILLIS = 100;
+
+    /** Instruments that were started together begin so far apart at most, s. */
+    private static final double MOST_DELAY = 0.1;
 
     /** Nobody comes to turn the key any more. */
     private static final double LONGEST_WAIT_SECONDS = 180;
@@ -71,8 +80,9 @@ class CaptureRecorder implements AutoCloseable {
      *
      * @param state waiting, recording, done, or failed
      * @param captureId empty before something was recorded
+     * @param seconds that were recorded
      */
-    record Status(String state, String words, Optional<Long> captureId) {
+    record Status(String state, String words, Optional<Long> captureId, double seconds) {
         public boolean goesOn() {
             return state.equals("waiting") || state.equals("recording");
         }
@@ -80,8 +90,22 @@ class CaptureRecorder implements AutoCloseable {
 
     private static final class Going {
         private volatile Status status =
-                new Status("waiting", "Setting the instrument up …", Optional.empty());
+                new Status("waiting", "Setting the instrument up …", Optional.empty(), 0);
         private volatile boolean stop;
+
+        /**
+         * When its first sample was taken, by the system's nanoseconds; 0 where that is not known.
+         */
+        private volatile long began;
+    }
+
+    /**
+     * Seconds of the newest recording that are over: of one that began at once by the clock, of one
+     * that waited for a lane by what was fetched.
+     */
+    double seconds(long jobId) {
+        Going its = going.get(jobId);
+        return its.began == 0 ? its.status.seconds : (System.nanoTime() - its.began) / 1e9;
     }
 
     /** How the newest recording of a job stands; empty when there was none since the start. */
@@ -98,24 +122,23 @@ class CaptureRecorder implements AutoCloseable {
      *
      * @throws IllegalStateException when a recording of this job goes on
      */
-    synchronized void start(
-            long jobId, CapturePlan plan, InetSocketAddress instrument, String who) {
+    synchronized void start(long jobId, CapturePlan plan, List<InetSocketAddress> at, String who) {
         if (status(jobId).filter(Status::goesOn).isPresent()) {
             throw new IllegalStateException(
                     "A capture of this job is being recorded. Stop it first.");
         }
         Going mine = new Going();
         going.put(jobId, mine);
-        turns.turn(jobId, () -> record(jobId, plan, instrument, who, mine));
+        turns.turn(jobId, () -> record(jobId, plan, at, who, mine));
     }
 
     private void record(
-            long jobId, CapturePlan plan, InetSocketAddress at, String who, Going mine) {
+            long jobId, CapturePlan plan, List<InetSocketAddress> at, String who, Going mine) {
         Recording recording = new Recording(jobId, plan, who, mine);
-        try (Oscilloscope scope = new Oscilloscope(new ScpiClient(at, WAIT), profile)) {
-            recording.prepare(scope);
-            recording.fetch(scope);
-            name(jobId, scope);
+        try (JoinedScopes scopes = new JoinedScopes(plan, at, WAIT, profile)) {
+            recording.prepare(scopes);
+            recording.fetch(scopes);
+            name(jobId, scopes);
             recording.ended("");
         } catch (WireException lost) {
             recording.ended(lost.getMessage() + ".");
@@ -125,12 +148,29 @@ class CaptureRecorder implements AutoCloseable {
         }
     }
 
-    private void name(long jobId, Oscilloscope scope) {
+    private void name(long jobId, JoinedScopes scopes) {
         try {
-            instruments.used(jobId, "Oscilloscope", scope.identity());
+            scopes.identities().forEach(i -> instruments.used(jobId, "Oscilloscope", i));
         } catch (WireException nameless) {
             // what was recorded stays, whatever it calls itself
             LOG.info("An oscilloscope of job {} does not say its name", jobId, nameless);
+        }
+    }
+
+    /** A live value that is asked meanwhile. */
+    private record Following(CapturePlan.Followed of, HeldValue held) {
+        Following(CapturePlan.Followed of) {
+            this(of, new HeldValue(of.step()));
+        }
+
+        Captures.LaneHead head() {
+            return new Captures.LaneHead(
+                    of.name(),
+                    of.role(),
+                    of.role().unit(),
+                    "live value of its module",
+                    of.step(),
+                    0);
         }
     }
 
@@ -140,8 +180,9 @@ class CaptureRecorder implements AutoCloseable {
         private final CapturePlan plan;
         private final String who;
         private final Going mine;
+        private JoinedScopes joined;
         private Optional<Long> id = Optional.empty();
-        private final List<HeldValue> held = new ArrayList<>();
+        private final List<Following> followed = new ArrayList<>();
         private long began;
         private int fetched;
         private int parts;
@@ -151,7 +192,7 @@ class CaptureRecorder implements AutoCloseable {
             this.plan = plan;
             this.who = who;
             this.mine = mine;
-            plan.follows().forEach(f -> held.add(new HeldValue()));
+            plan.follows().forEach(f -> followed.add(new Following(f)));
         }
 
         /**
@@ -160,62 +201,57 @@ class CaptureRecorder implements AutoCloseable {
          * @throws WireException when one of them has been silent for too long
          */
         private void ask() throws WireException {
-            if (plan.follows().isEmpty()) {
+            if (followed.isEmpty()) {
                 return;
             }
             Job job = jobs.byId(jobId).orElseThrow();
-            List<String> ids = plan.follows().stream().map(CapturePlan.Followed::value).toList();
+            List<String> ids = followed.stream().map(f -> f.of().value()).toList();
             Map<String, Double> now = links.link(job).read(links.description(job), ids);
             double seconds = (System.nanoTime() - began) / 1e9;
-            for (int i = 0; i < held.size(); i++) {
-                held.get(i).answered(seconds, now.getOrDefault(ids.get(i), Double.NaN));
-                if (held.get(i).silentSince(seconds) > SILENT_SECONDS) {
+            for (Following f : followed) {
+                f.held().answered(seconds, now.getOrDefault(f.of().value(), Double.NaN));
+                if (f.of().needed() && f.held().silentSince(seconds) > SILENT_SECONDS) {
                     throw new WireException(
                             "Its module does not tell '%s' (no answer for %.0f s); what was recorded before is kept"
-                                    .formatted(plan.follows().get(i).name(), SILENT_SECONDS));
+                                    .formatted(f.of().name(), SILENT_SECONDS));
                 }
             }
+            if (id.isEmpty() && seconds > GOES_WITHOUT_SECONDS) {
+                followed.removeIf(f -> !f.of().needed() && !f.held().isKnown());
+            }
         }
 
-        void prepare(Oscilloscope scope) throws WireException {
-            scope.reset();
-            for (int i = 0; i < plan.lanes().size(); i++) {
-                CapturePlan.Probe probe = plan.lanes().get(i);
-                scope.connect(i + 1, probe.place(), probe.range());
-            }
-            scope.prepare(plan.interval(), plan.points(), (int) (plan.before() * plan.points()));
-            if (plan.trigger().isPresent()) {
-                scope.startAt(plan.trigger().get().lane(), plan.trigger().get().level());
-            } else {
-                scope.start();
-            }
+        void prepare(JoinedScopes scopes) throws WireException {
+            joined = scopes;
+            scopes.begin();
             began = System.nanoTime();
+            mine.began = plan.trigger().isEmpty() ? began : 0;
         }
 
-        void fetch(Oscilloscope scope) throws WireException {
-            Oscilloscope.State state = scope.state();
-            while (state != Oscilloscope.State.DONE || fetched < scope.acquired()) {
+        void fetch(JoinedScopes scopes) throws WireException {
+            Oscilloscope.State state = scopes.state();
+            while (state != Oscilloscope.State.DONE || fetched < scopes.acquired()) {
                 if (mine.stop) {
-                    scope.stop();
-                    take(scope);
+                    scopes.stop();
+                    take(scopes);
                     return;
                 }
                 if (state == Oscilloscope.State.WAITING) {
                     waits((System.nanoTime() - began) / 1e9);
                 } else {
                     ask();
-                    if (held.stream().allMatch(HeldValue::isKnown)) {
-                        take(scope);
+                    if (followed.stream().allMatch(f -> f.held().isKnown())) {
+                        take(scopes);
                     }
                 }
-                pause(plan.follows().isEmpty() ? LOOK_MILLIS : ASK_MILLIS);
-                state = scope.state();
+                pause(followed.isEmpty() ? LOOK_MILLIS : ASK_MILLIS);
+                state = scopes.state();
             }
         }
 
         private void waits(double seconds) throws WireException {
             mine.status =
-                    new Status("waiting", "The instrument waits: crank now.", Optional.empty());
+                    new Status("waiting", "The instrument waits: crank now.", Optional.empty(), 0);
             if (seconds > LONGEST_WAIT_SECONDS) {
                 throw new WireException(
                         "Nothing happened in %.0f s: the lane that starts it never rose to its level"
@@ -223,33 +259,23 @@ class CaptureRecorder implements AutoCloseable {
             }
         }
 
-        private void take(Oscilloscope scope) throws WireException {
-            int there = scope.acquired();
+        private void take(JoinedScopes scopes) throws WireException {
+            int there = scopes.acquired();
             if (id.isEmpty() && there > 0) {
                 List<Captures.LaneHead> heads = new ArrayList<>();
-                for (int i = 0; i < plan.lanes().size(); i++) {
-                    CapturePlan.Probe probe = plan.lanes().get(i);
-                    Oscilloscope.Preamble steps = scope.preamble(i + 1);
+                for (JoinedScopes.Connected lane : scopes.lanes()) {
+                    CapturePlan.Probe probe = lane.probe();
+                    Oscilloscope.Preamble steps = scopes.preamble(lane);
                     heads.add(
                             new Captures.LaneHead(
-                                    probe.name(),
+                                    lane.name(),
                                     probe.role(),
                                     probe.role().unit(),
                                     probe.told(),
                                     steps.scale(),
                                     steps.offset()));
                 }
-                plan.follows()
-                        .forEach(
-                                f ->
-                                        heads.add(
-                                                new Captures.LaneHead(
-                                                        f.name(),
-                                                        f.role(),
-                                                        f.role().unit(),
-                                                        "live value of its module",
-                                                        1,
-                                                        0)));
+                followed.forEach(f -> heads.add(f.head()));
                 id =
                         Optional.of(
                                 captures.begin(
@@ -263,11 +289,11 @@ class CaptureRecorder implements AutoCloseable {
             while (fetched < there) {
                 int count = Math.min(Oscilloscope.MOST, there - fetched);
                 List<short[]> lanes = new ArrayList<>();
-                for (int i = 0; i < plan.lanes().size(); i++) {
-                    lanes.add(scope.fetch(i + 1, fetched, count));
+                for (JoinedScopes.Connected lane : scopes.lanes()) {
+                    lanes.add(scopes.fetch(lane, fetched, count));
                 }
-                for (HeldValue value : held) {
-                    lanes.add(value.steps(plan.interval(), fetched, count));
+                for (Following f : followed) {
+                    lanes.add(f.held().steps(plan.interval(), fetched, count));
                 }
                 captures.append(id.orElseThrow(), parts++, lanes);
                 fetched += count;
@@ -280,16 +306,54 @@ class CaptureRecorder implements AutoCloseable {
                                     "Recording: %.1f of %.0f s.",
                                     fetched * plan.interval(),
                                     plan.seconds()),
-                            id);
+                            id,
+                            fetched * plan.interval());
+        }
+
+        /** Moves lanes of further instruments by what they began later; what is told of it. */
+        private String aligned(Captures.Head head) {
+            Optional<Capture> capture = captures.open(head).map(Captures.Opened::capture);
+            if (joined == null || joined.instruments() < 2 || capture.isEmpty()) {
+                return "";
+            }
+            List<Double> late = new ArrayList<>(Collections.nCopies(head.lanes().size(), 0.0));
+            StringBuilder told = new StringBuilder();
+            for (int scope = 1; scope < joined.instruments(); scope++) {
+                List<Lane> lanes = capture.get().lanes();
+                Optional<Integer> by =
+                        LaneDelay.of(
+                                lanes.get(joined.shared()),
+                                lanes.get(joined.sharedOf(scope)),
+                                (int) (MOST_DELAY / plan.interval()));
+                double seconds = by.map(b -> b * plan.interval()).orElse(Double.NaN);
+                for (int i = 0; i < joined.lanes().size(); i++) {
+                    late.set(i, joined.lanes().get(i).scope() == scope ? seconds : late.get(i));
+                }
+                told.append(
+                        by.isPresent()
+                                ? String.format(
+                                        Locale.ROOT,
+                                        "Instrument %d began %+.2f ms against the first; its lanes are moved by that. ",
+                                        scope + 1,
+                                        1000 * seconds)
+                                : String.format(
+                                        Locale.ROOT,
+                                        "By how much instrument %d began later cannot be told: what both see is not alike, or repeats itself; enter it below the capture. ",
+                                        scope + 1));
+            }
+            captures.late(head, late);
+            return told.toString();
         }
 
         /** What was kept stays, and is judged, however it ended. */
         void ended(String trouble) {
             id.ifPresent(i -> captures.end(i, trouble));
+            String delays = id.flatMap(i -> captures.head(jobId, i)).map(this::aligned).orElse("");
             String found =
-                    id.flatMap(i -> captures.head(jobId, i))
-                            .map(h -> judge.file(h, who))
-                            .orElse("");
+                    delays
+                            + id.flatMap(i -> captures.head(jobId, i))
+                                    .map(h -> judge.file(h, who))
+                                    .orElse("");
             mine.status =
                     trouble.isEmpty()
                             ? new Status(
@@ -297,8 +361,9 @@ class CaptureRecorder implements AutoCloseable {
                                     id.isPresent()
                                             ? "Recorded. " + found
                                             : "Stopped before anything was recorded.",
-                                    id)
-                            : new Status("failed", trouble, id);
+                                    id,
+                                    fetched * plan.interval())
+                            : new Status("failed", trouble, id, fetched * plan.interval());
         }
     }
 

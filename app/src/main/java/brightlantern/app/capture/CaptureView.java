@@ -4,13 +4,9 @@ import brightlantern.app.page.Format;
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.CrankingStudy;
-import brightlantern.core.capture.CurrentStudy;
-import brightlantern.core.capture.CylinderSigns;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
-import brightlantern.core.capture.Pulses;
 import brightlantern.core.capture.bus.BusReading;
-import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.capture.bus.CanFrame;
 import brightlantern.core.signal.Words;
 import java.util.ArrayList;
@@ -25,11 +21,8 @@ import java.util.Optional;
  *
  * @param answer what was read in it, in a sentence
  * @param reasons of the answer
- * @param signs a row for each cylinder; empty when none could be told apart
- * @param stations a row for each module of a bus; empty for another capture
+ * @param tables what was read, a row for each cylinder, module, current, spark or train of pulses
  * @param frames the first ones that were read of a bus
- * @param currents a row for each coil and injector; empty for another capture
- * @param pulses a row for each lane with a train of pulses
  * @param others captures that can be laid under it
  */
 record CaptureView(
@@ -37,62 +30,20 @@ record CaptureView(
         String told,
         String answer,
         List<String> reasons,
-        List<Signs> signs,
-        List<Station> stations,
+        List<CaptureTable> tables,
         List<Frame> frames,
-        List<Current> currents,
         List<LaneRow> lanes,
-        List<Train> pulses,
         List<Choice> others) {
     private static final int MOST_FRAMES = 60;
-
-    /**
-     * @param named whether the answer names this cylinder
-     */
-    record Signs(
-            int cylinder,
-            String compression,
-            String intake,
-            String exhaust,
-            String crankcase,
-            String left,
-            boolean named) {}
-
-    /**
-     * How a module's frames move the wires at both ends.
-     *
-     * @param odd whether one of them does not come as it should
-     */
-    record Station(
-            String name,
-            int frames,
-            String highNear,
-            String lowNear,
-            String highFar,
-            String lowFar,
-            boolean odd) {}
 
     /** A frame as it was read. */
     record Frame(String at, String words, String from, String state) {}
 
     /**
-     * What one coil or injector draws.
-     *
-     * @param odd whether it does not draw what it should
+     * @param late milliseconds by which its instrument began later than the first one
      */
-    record Current(
-            String name,
-            String amps,
-            String ends,
-            String rises,
-            String lasts,
-            String moves,
-            boolean odd) {}
-
-    record LaneRow(int index, String name, String unit, String place, List<Choice> roles) {}
-
-    /** What a lane's pulses are like. */
-    record Train(String lane, String rate, String width, String duty, String odd) {}
+    record LaneRow(
+            int index, String name, String unit, String place, String late, List<Choice> roles) {}
 
     record Choice(String id, String name, boolean here) {}
 
@@ -113,12 +64,9 @@ record CaptureView(
                         capture.pace()),
                 answer(read),
                 read.reasons(),
-                signs(read),
-                stations(read),
+                CaptureTable.of(read, capture),
                 frames(read),
-                currents(read),
-                lanes(capture),
-                pulses(capture),
+                lanes(opened.head(), capture),
                 others.stream()
                         .map(
                                 h ->
@@ -142,63 +90,6 @@ record CaptureView(
                                         Words.count(j.cycles(), "cycle"),
                                         j.rpm()))
                 .orElse(sentence);
-    }
-
-    private static List<Signs> signs(CaptureStudy.Read read) {
-        return read.as(CrankingStudy.Judgement.class).stream()
-                .flatMap(
-                        j ->
-                                j.cylinders().stream()
-                                        .map(
-                                                c ->
-                                                        signs(
-                                                                c,
-                                                                j.outcome()
-                                                                        .endsWith(
-                                                                                "-"
-                                                                                        + c
-                                                                                                .cylinder()))))
-                .toList();
-    }
-
-    private static List<Station> stations(CaptureStudy.Read read) {
-        return read.as(BusReading.class).stream()
-                .flatMap(w -> w.judgement().levels().stream())
-                .map(CaptureView::station)
-                .toList();
-    }
-
-    private static List<Current> currents(CaptureStudy.Read read) {
-        return read.as(CurrentStudy.Judgement.class).stream()
-                .flatMap(j -> j.drawn().stream())
-                .map(CaptureView::current)
-                .toList();
-    }
-
-    private static Current current(CurrentStudy.Drawn d) {
-        return new Current(
-                d.name(),
-                d.ramp().map(r -> figure(r.amps(), "%.2f A")).orElse("none"),
-                d.ramp().map(r -> figure(r.ends(), "%.2f A")).orElse("–"),
-                d.ramp().map(r -> figure(1000 * r.rises(), "%.2f ms")).orElse("–"),
-                d.ramp().map(r -> figure(1000 * r.lasts(), "%.2f ms")).orElse("–"),
-                d.ramp().map(r -> figure(1000 * r.moves(), "%.2f ms")).orElse("–"),
-                !d.isRight());
-    }
-
-    private static String figure(double of, String format) {
-        return Double.isNaN(of) ? "–" : String.format(Locale.ROOT, format, of);
-    }
-
-    private static Station station(BusStudy.Levels l) {
-        return new Station(
-                l.station(),
-                l.frames(),
-                volts(l.highNear()),
-                volts(l.lowNear()),
-                volts(l.highFar()),
-                volts(l.lowFar()),
-                l.frames() > 0 && !(l.near() && l.far()));
     }
 
     private static List<Frame> frames(CaptureStudy.Read read) {
@@ -228,26 +119,7 @@ record CaptureView(
         return frame.acknowledged() ? "taken" : "nobody took it";
     }
 
-    private static String volts(double volts) {
-        return figure(volts, "%.2f V");
-    }
-
-    private static Signs signs(CylinderSigns c, boolean named) {
-        return new Signs(
-                c.cylinder(),
-                share(c.compression(), "%.0f %%"),
-                share(c.intake(), "%+.0f %%"),
-                share(c.exhaust(), "%+.0f %%"),
-                share(c.crankcase(), "%+.0f %%"),
-                share(c.left(), "%+.0f %%"),
-                named);
-    }
-
-    private static String share(double share, String format) {
-        return figure(100 * share, format);
-    }
-
-    private static List<LaneRow> lanes(Capture capture) {
+    private static List<LaneRow> lanes(Captures.Head head, Capture capture) {
         List<LaneRow> rows = new ArrayList<>();
         for (int i = 0; i < capture.lanes().size(); i++) {
             Lane lane = capture.lanes().get(i);
@@ -255,42 +127,18 @@ record CaptureView(
             for (LaneRole role : LaneRole.values()) {
                 roles.add(new Choice(role.name(), role.words(), role == lane.role()));
             }
-            rows.add(new LaneRow(i, lane.name(), lane.unit(), lane.place(), roles));
+            rows.add(
+                    new LaneRow(
+                            i,
+                            lane.name(),
+                            lane.unit(),
+                            lane.place(),
+                            head.lanes().get(i).apart()
+                                    ? "?"
+                                    : String.format(
+                                            Locale.ROOT, "%.3f", 1000 * head.lanes().get(i).late()),
+                            roles));
         }
         return rows;
-    }
-
-    private static List<Train> pulses(Capture capture) {
-        return capture.lanes().stream()
-                .filter(l -> l.role().isSwitched())
-                .flatMap(
-                        l ->
-                                Pulses.of(l, capture.interval())
-                                        .filter(Pulses::isTrain)
-                                        .map(p -> train(l.name(), p))
-                                        .stream())
-                .toList();
-    }
-
-    private static Train train(String lane, Pulses p) {
-        int missing = p.missing().size();
-        int extra = p.extra().size();
-        String odd =
-                missing + extra == 0
-                        ? "none"
-                        : missing
-                                + " missing, "
-                                + extra
-                                + " too many, the first at "
-                                + String.format(
-                                        Locale.ROOT,
-                                        "%.3f s",
-                                        missing > 0 ? p.missing().get(0) : p.extra().get(0));
-        return new Train(
-                lane,
-                String.format(Locale.ROOT, "%.2f Hz", 1 / p.period()),
-                String.format(Locale.ROOT, "%.2f ms", 1000 * p.width()),
-                String.format(Locale.ROOT, "%.1f %%", 100 * p.duty()),
-                odd);
     }
 }

@@ -10,7 +10,6 @@ import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.signal.Units;
-import java.security.Principal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -21,11 +20,9 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
-import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 
 /** One capture: its lanes, and what is read in them. */
 @Controller
@@ -111,6 +108,7 @@ class CaptureViewController {
                     Map.of(
                             "name", lane.name(),
                             "unit", unit,
+                            "aside", lane.role() == LaneRole.OWN_FIGURE,
                             "scale", Units.convertDifference(lane.scale(), lane.unit(), unit),
                             "offset", Units.convert(lane.offset(), lane.unit(), unit),
                             "extents", numbers(extents)));
@@ -142,46 +140,5 @@ class CaptureViewController {
     private static int sample(double seconds, Capture capture, int least, int most) {
         double at = seconds / capture.interval();
         return (int) Math.max(least, Math.min(most, Double.isNaN(at) ? least : Math.round(at)));
-    }
-
-    @PostMapping("/note")
-    String note(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            @RequestParam("name") String name,
-            @RequestParam("note") String note,
-            RedirectAttributes flash) {
-        Captures.Head head = head(id, captureId);
-        if (name.isBlank()) {
-            flash.addFlashAttribute("error", "A capture needs a name; nothing was changed.");
-        } else {
-            captures.note(head.id(), name.trim(), note.trim());
-        }
-        return back(id, captureId);
-    }
-
-    /** What each lane shows, for a capture that came from elsewhere; it is read anew then. */
-    @PostMapping("/lanes")
-    String lanes(
-            @PathVariable("id") long id,
-            @PathVariable("capture") long captureId,
-            @RequestParam Map<String, String> form,
-            Principal who,
-            RedirectAttributes flash) {
-        Captures.Head head = head(id, captureId);
-        List<LaneRole> roles = new ArrayList<>();
-        for (int i = 0; i < head.lanes().size(); i++) {
-            String said = form.getOrDefault("role-" + i, "");
-            Optional<LaneRole> role =
-                    Arrays.stream(LaneRole.values()).filter(r -> r.name().equals(said)).findFirst();
-            roles.add(role.orElse(head.lanes().get(i).role()));
-        }
-        captures.roles(head, roles);
-        flash.addFlashAttribute("notice", judge.file(head(id, captureId), who.getName()));
-        return back(id, captureId);
-    }
-
-    private static String back(long id, long captureId) {
-        return "redirect:/jobs/" + id + "/probe/captures/" + captureId;
     }
 }

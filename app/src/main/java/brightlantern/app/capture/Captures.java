@@ -54,9 +54,28 @@ public class Captures {
      * A lane as it was connected.
      *
      * @param scale and offset: step × scale + offset is a sample in its unit
+     * @param late seconds by which its instrument began later than the first one
+     * @param apart whether that is not known, so that it cannot be held against the others
      */
     record LaneHead(
-            String name, LaneRole role, String unit, String place, double scale, double offset) {
+            String name,
+            LaneRole role,
+            String unit,
+            String place,
+            double scale,
+            double offset,
+            double late,
+            boolean apart) {
+        LaneHead(
+                String name,
+                LaneRole role,
+                String unit,
+                String place,
+                double scale,
+                double offset) {
+            this(name, role, unit, place, scale, offset, 0, false);
+        }
+
         static LaneHead of(Lane lane) {
             return new LaneHead(
                     lane.name(),
@@ -72,7 +91,14 @@ public class Captures {
         }
 
         LaneHead as(LaneRole other) {
-            return new LaneHead(name, other, unit, place, scale, offset);
+            return new LaneHead(name, other, unit, place, scale, offset, late, apart);
+        }
+
+        /** Not a number where it is not known. */
+        LaneHead late(double seconds) {
+            boolean known = !Double.isNaN(seconds);
+            return new LaneHead(
+                    name, role, unit, place, scale, offset, known ? seconds : 0, !known);
         }
     }
 
@@ -176,6 +202,22 @@ public class Captures {
         for (int i = 0; i < head.lanes().size(); i++) {
             changed.add(head.lanes().get(i).as(roles.get(i)));
         }
+        change(head, changed);
+    }
+
+    /**
+     * @param late seconds by which the instrument of each lane began later than the first one, NaN
+     *     where that is not known
+     */
+    void late(Head head, List<Double> late) {
+        List<LaneHead> changed = new ArrayList<>();
+        for (int i = 0; i < head.lanes().size(); i++) {
+            changed.add(head.lanes().get(i).late(late.get(i)));
+        }
+        change(head, changed);
+    }
+
+    private void change(Head head, List<LaneHead> changed) {
         db.sql("update capture set lanes = ? where id = ?")
                 .params(json.write(changed), head.id())
                 .update();
@@ -239,11 +281,19 @@ public class Captures {
         for (int i = 0; i < lanes.size(); i++) {
             all.add(head.lanes().get(i).with(Arrays.copyOf(lanes.get(i), length)));
         }
+        Capture capture = new Capture(head.interval(), all);
+        List<Integer> late =
+                head.lanes().stream()
+                        .map(l -> (int) Math.round(l.late() / head.interval()))
+                        .toList();
+        if (late.stream().anyMatch(l -> l != 0)) {
+            capture = capture.moved(late);
+        }
         Opened opened =
                 new Opened(
                         head,
-                        new Capture(head.interval(), all),
-                        all.stream().map(l -> new Extents(l.steps())).toList());
+                        capture,
+                        capture.lanes().stream().map(l -> new Extents(l.steps())).toList());
         if (head.ended().isPresent()) {
             synchronized (recent) {
                 recent.put(head.id(), opened);

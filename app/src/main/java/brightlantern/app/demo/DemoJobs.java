@@ -9,6 +9,7 @@ import brightlantern.app.picture.CasePictures;
 import brightlantern.core.shelf.CaseFile;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.core.vehicle.Vin;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -100,7 +101,7 @@ class DemoJobs {
                                 Set.copyOf(b.symptoms()),
                                 odometer,
                                 b.earlier()));
-        findings.driven(id, "lead", odometer);
+        findings.driven(id, "lead", odometer, new Vin(b.vin()));
         for (String symptom : b.symptoms()) {
             findings.add(
                     id,

@@ -9,6 +9,7 @@ import brightlantern.core.vehicle.VehicleLibrary;
 import brightlantern.standin.StandInVehicle;
 import brightlantern.standin.StandIns;
 import brightlantern.standin.Told;
+import brightlantern.wire.scpi.InstrumentSearch;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -17,6 +18,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.event.ContextClosedEvent;
 
@@ -33,6 +36,8 @@ public final class DemoLauncher {
 
     /** The port of every diagnostic entity (ISO 13400-2). */
     private static final int PORT = 13400;
+
+    private static final Logger LOG = LoggerFactory.getLogger(DemoLauncher.class);
 
     private static final String PASSWORD = "lantern-demo";
 
@@ -123,6 +128,10 @@ public final class DemoLauncher {
             if (fresh) {
                 context.getBean(DemoJobs.class).fill(brought);
             }
+            List<StandInVehicle> there = arrivals.stream().map(Arrived::vehicle).toList();
+            Thread announcing = new Thread(() -> announce(context, there), "demo-announces");
+            announcing.setDaemon(true);
+            announcing.start();
         } catch (IOException taken) {
             throw new IllegalStateException(
                     "The stand-ins could not start ("
@@ -139,6 +148,22 @@ public final class DemoLauncher {
                 "Stand-ins at "
                         + String.join(", ", ADDRESSES)
                         + "; their driver's seats are under 'Stand-ins'.");
+    }
+
+    /** A demo without multicast is one whose instruments are entered by hand. */
+    private static void announce(
+            ConfigurableApplicationContext context, List<StandInVehicle> vehicles) {
+        try {
+            InetAddress own = InetAddress.getByName(ANNOUNCED_TO);
+            InstrumentSearch.Announcer announcer =
+                    new InstrumentSearch.Announcer(own, "larkspur-yard");
+            closeWith(context, announcer);
+            for (StandInVehicle vehicle : vehicles) {
+                vehicle.announce(own, announcer);
+            }
+        } catch (IOException mute) {
+            LOG.warn("The stand-in instruments are not announced", mute);
+        }
     }
 
     private static DemoJobs.Brought brought(ConfigurableApplicationContext context, Arrived a)

@@ -30,6 +30,9 @@ final class DemoSeat implements DriversSeats.DriversSeat {
     /** A start is over within this time. */
     private static final long START_NANOS = 3_000_000_000L;
 
+    /** Whoever moves something does so for a while. */
+    private static final double MOVES_SECONDS = 1.2;
+
     private static final long LOOK_NANOS = 20_000_000L;
     private static final double TURNS_RPM = 100;
 
@@ -112,6 +115,7 @@ final class DemoSeat implements DriversSeats.DriversSeat {
 
     @Override
     public String moved(String what) {
+        circuits().ifPresent(c -> c.move(what, MOVES_SECONDS));
         return circuits().filter(c -> c.hands().jumps(what)).isPresent()
                 ? "While it is moved, what hangs on it flickers or jumps."
                 : "All is steady while it is moved.";

@@ -145,7 +145,7 @@ class OpeningController {
                                 km,
                                 earlier.trim(),
                                 visit));
-        description.ifPresent(d -> findings.driven(id, who.getName(), km));
+        description.ifPresent(d -> findings.driven(id, who.getName(), km, checked));
         description.ifPresent(d -> seed(id, d, coded, repaired, who.getName()));
         return "redirect:/jobs/" + id + "/intake";
     }

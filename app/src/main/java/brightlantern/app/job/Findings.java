@@ -1,10 +1,13 @@
 package brightlantern.app.job;
 
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.Vin;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -13,6 +16,9 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class Findings {
     /** Characters of a finding's words. */
+    /** What was built in this year is half a year old on the mean. */
+    private static final double NEW_YEARS = 0.5;
+
     private static final int LONGEST = 2000;
 
     private final JdbcClient db;
@@ -118,16 +124,26 @@ public class Findings {
         add(jobId, stage, who, text, passed, Optional.of(evidence), null);
     }
 
-    /** What the odometer shows, where it is known. */
-    public void driven(long jobId, String who, double kilometres) {
+    /** What the odometer shows, where it is known, and how old the vehicle is by its VIN. */
+    public void driven(long jobId, String who, double kilometres, Vin vin) {
         if (kilometres > 0 && Double.isFinite(kilometres)) {
+            int now = LocalDate.now().getYear();
+            OptionalInt built = vin.modelYear(now);
             add(
                     jobId,
                     "intake",
                     who,
-                    String.format(Locale.ROOT, "The odometer shows %.0f km.", kilometres),
+                    String.format(
+                            Locale.ROOT,
+                            "The odometer shows %.0f km%s.",
+                            kilometres,
+                            built.isPresent()
+                                    ? "; by its VIN it is of model year " + built.getAsInt()
+                                    : ""),
                     Optional.empty(),
-                    new Evidence.Driven(kilometres));
+                    new Evidence.Driven(
+                            kilometres,
+                            built.isPresent() ? Math.max(NEW_YEARS, now - built.getAsInt()) : 0));
         }
     }
 

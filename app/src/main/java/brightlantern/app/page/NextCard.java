@@ -81,13 +81,7 @@ public record NextCard(
         }
         if (step instanceof NextStep.Trial trial) {
             return plain(
-                    "A trial",
-                    "Repair it on trial and prove it",
-                    base + "/prove",
-                    trial.cause().name()
-                            + " leads with "
-                            + Words.percent(trial.cause().sureness())
-                            + ", and no check is left that would tell more. Its repair is a trial: prove it, and go on here when it did not help.");
+                    "A trial", "Repair it on trial and prove it", base + "/prove", trial.why());
         }
         if (step instanceof NextStep.SweepFirst first) {
             return plain("Next", "Sweep all modules", base + "/sweep", first.why());
@@ -102,6 +96,9 @@ public record NextCard(
                                     .map(s -> s.name() + " (" + s.when() + ")")
                                     .collect(Collectors.joining("; "))
                             + ".");
+        }
+        if (step instanceof NextStep.Uncovered uncovered) {
+            return plain("Next", "Try it and record it", base + "/watch", uncovered.why());
         }
         if (step instanceof NextStep.GoOnProving) {
             return plain(

@@ -8,6 +8,7 @@ import brightlantern.app.page.NextCard;
 import brightlantern.core.suspect.Place;
 import brightlantern.wire.WireException;
 import java.security.Principal;
+import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -64,6 +65,11 @@ class MeterController {
             asked.needsKey(context);
             Reading reading =
                     readings.settled(context, asked, new TakenReadings(findings.of(id)).last());
+            Optional<Doubted> doubt = readings.doubt(context, asked, reading);
+            if (doubt.isPresent()) {
+                flash.addFlashAttribute("doubt", doubt.get());
+                return there + "#point";
+            }
             readings.keep(context, asked, reading, who.getName());
             return there + "&hands=on#point";
         } catch (WireException | IllegalStateException | IllegalArgumentException wrong) {

@@ -1,24 +1,17 @@
 package brightlantern.app.probe;
 
 import brightlantern.app.job.Findings;
-import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
 import brightlantern.core.circuit.Circuit;
-import brightlantern.core.circuit.CircuitModel;
-import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
-import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.NextStep;
-import brightlantern.core.reason.SensorWalk;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Place;
 import brightlantern.wire.WireException;
 import java.security.Principal;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,17 +25,14 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 @Controller
 @RequestMapping("/jobs/{id}/probe")
 class ProbeController {
-    private static final double TYPICAL_VOLTS = 12.4;
-
     private final JobPages pages;
-    private final Reasoning reasoning;
+    private final ProbeViews views;
     private final ProbeReadings readings;
     private final Findings findings;
 
-    ProbeController(
-            JobPages pages, Reasoning reasoning, ProbeReadings readings, Findings findings) {
+    ProbeController(JobPages pages, ProbeViews views, ProbeReadings readings, Findings findings) {
         this.pages = pages;
-        this.reasoning = reasoning;
+        this.views = views;
         this.readings = readings;
         this.findings = findings;
     }
@@ -87,7 +77,7 @@ class ProbeController {
                                 .map(p -> p.place().with().get("condition"))
                                 .orElse("")
                         : conditionId;
-        ProbeView view = view(context, circuit, point, wanted);
+        ProbeView view = views.of(context, circuit, point, wanted);
         model.addAttribute("view", view);
         if (handsFree) {
             model.addAttribute("hands", hands(context, view, proposed.isPresent()));
@@ -114,55 +104,6 @@ class ProbeController {
                 .map(Check.Reading.class::cast);
     }
 
-    private ProbeView view(
-            JobPages.Context context, Circuit circuit, ProbePoint point, String wanted) {
-        double supply = supply(context);
-        TakenReadings taken = new TakenReadings(findings.of(context.job().id()));
-        List<ProbeCondition> conditions = ProbeCondition.of(circuit, point.id());
-        List<String> common = new CircuitModel(circuit).commonPath();
-        SharedPoints shared = new SharedPoints(context.description().circuits());
-        return new ProbeView(
-                SheetFinder.bySystem(context.description(), circuit),
-                circuit,
-                point,
-                taken.answer(),
-                String.format(Locale.ROOT, "%.2f", supply),
-                conditions.stream()
-                        .map(
-                                c ->
-                                        new ProbeView.Condition(
-                                                c.id(),
-                                                c.name(circuit),
-                                                c.does(circuit),
-                                                c.healthy(shared, circuit, point.id(), supply)
-                                                        .words()))
-                        .toList(),
-                // nothing that moves the vehicle is preselected unless somebody asked for it
-                conditions.stream()
-                        .filter(c -> c.id().equals(wanted))
-                        .findFirst()
-                        .orElse(conditions.get(0))
-                        .id(),
-                CircuitSheet.of(
-                        circuit,
-                        common,
-                        point.id(),
-                        taken.in(circuit),
-                        reasoning.inQuestion(context.job().id(), context.description(), supply)),
-                common.stream()
-                        .map(s -> circuit.segment(s).name())
-                        .collect(Collectors.joining(", ")),
-                taken.hidden(circuit),
-                SheetFinder.shares(context.description(), circuit),
-                SensorWalk.sensors(circuit),
-                taken.rows(context.description()));
-    }
-
-    private static double supply(JobPages.Context context) {
-        double supply = context.link().status().supply();
-        return Double.isNaN(supply) ? TYPICAL_VOLTS : supply;
-    }
-
     @PostMapping("/reading")
     String reading(
             @PathVariable("id") long id,
@@ -179,10 +120,18 @@ class ProbeController {
             Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
             asked.needsKey(context);
             Reading reading =
-                    how.equals("meter")
-                            ? readings.take(context, asked, who.getName())
-                            : Reading.typed(volts, supply);
-            readings.keep(context, asked, reading, who.getName());
+                    switch (how) {
+                        case "meter" -> readings.take(context, asked, who.getName());
+                        case "doubted" -> Reading.doubted(volts, supply);
+                        default -> Reading.typed(volts, supply);
+                    };
+            Optional<Doubted> doubt =
+                    how.equals("doubted")
+                            ? Optional.empty()
+                            : readings.doubt(context, asked, reading);
+            doubt.ifPresentOrElse(
+                    d -> flash.addFlashAttribute("doubt", d),
+                    () -> readings.keep(context, asked, reading, who.getName()));
         } catch (WireException | IllegalStateException | IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
             flash.addFlashAttribute("typed", volts);

@@ -2,6 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
+import brightlantern.app.job.Reasoning;
 import brightlantern.app.link.HandMeter;
 import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
@@ -10,7 +11,9 @@ import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
+import brightlantern.core.reason.ReadingDoubt;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Multimeter;
 import java.util.ArrayList;
@@ -46,9 +49,11 @@ class ProbeReadings {
 
     private final CommandLog log;
     private final Findings findings;
+    private final Reasoning reasoning;
     private final HandMeter meters;
 
-    ProbeReadings(CommandLog log, Findings findings, HandMeter meters) {
+    ProbeReadings(CommandLog log, Findings findings, HandMeter meters, Reasoning reasoning) {
+        this.reasoning = reasoning;
         this.meters = meters;
         this.log = log;
         this.findings = findings;
@@ -150,6 +155,27 @@ class ProbeReadings {
                     "The vehicle does not tell its supply voltage. Turn the key on, or type the reading in with the supply.");
         }
         return supply;
+    }
+
+    /** What has to be asked before a reading counts. */
+    Optional<Doubted> doubt(JobPages.Context context, Asked asked, Reading reading) {
+        VehicleDescription d = context.description();
+        double supply = Reasoning.rounded(reading.supplyVolts());
+        return new ReadingDoubt(reasoning.plan(d), d)
+                .of(
+                        asked.circuit(),
+                        asked.point().id(),
+                        asked.condition(),
+                        reading.volts(),
+                        reading.supplyVolts(),
+                        reasoning.of(context.job().id(), d, supply).evidence())
+                .map(
+                        q ->
+                                new Doubted(
+                                        asked.condition().id(),
+                                        reading.volts(),
+                                        reading.supplyVolts(),
+                                        q));
     }
 
     /** Keeps a reading, held against what a healthy circuit reads. */

@@ -17,10 +17,21 @@ record Reading(double volts, double supplyVolts, String by) {
      * @throws IllegalArgumentException names the field, what was expected and what was found
      */
     static Reading typed(String volts, String supply) {
+        return of(volts, supply, " (typed in)");
+    }
+
+    /**
+     * One that was asked about, and that somebody stands by.
+     *
+     * @throws IllegalArgumentException names the field, what was expected and what was found
+     */
+    static Reading doubted(String volts, String supply) {
+        return of(volts, supply, " (asked about, and kept)");
+    }
+
+    private static Reading of(String volts, String supply, String by) {
         return new Reading(
-                number("Reading", volts, -20, 60),
-                number("Supply voltage", supply, 6, 18),
-                " (typed in)");
+                number("Reading", volts, -20, 60), number("Supply voltage", supply, 6, 18), by);
     }
 
     private static double number(String field, String text, double low, double high) {

@@ -123,7 +123,13 @@ record BusMap(
                 rails.add(
                         new Rail(
                                 r == 0 ? bus.name() : "",
-                                r == 0 ? bus.kbit() + " kbit/s" : "goes on",
+                                r == 0
+                                        ? bus.kbit()
+                                                + (bus.dataKbit() > 0
+                                                        ? " and " + bus.dataKbit()
+                                                        : "")
+                                                + " kbit/s"
+                                        : "goes on",
                                 30 + (row + r) * ROW,
                                 LEFT + last * STEP + 40,
                                 r < rows - 1));

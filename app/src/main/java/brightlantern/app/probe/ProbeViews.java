@@ -1,0 +1,77 @@
+package brightlantern.app.probe;
+
+import brightlantern.app.job.Findings;
+import brightlantern.app.job.Reasoning;
+import brightlantern.app.page.JobPages;
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.SharedPoints;
+import brightlantern.core.reason.SensorWalk;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** What the Probe page shows of one point of one circuit. */
+@Component
+final class ProbeViews {
+    private static final double TYPICAL_VOLTS = 12.4;
+
+    private final Reasoning reasoning;
+    private final Findings findings;
+
+    ProbeViews(Reasoning reasoning, Findings findings) {
+        this.reasoning = reasoning;
+        this.findings = findings;
+    }
+
+    ProbeView of(JobPages.Context context, Circuit circuit, ProbePoint point, String wanted) {
+        double supply = supply(context);
+        TakenReadings taken = new TakenReadings(findings.of(context.job().id()));
+        List<ProbeCondition> conditions = ProbeCondition.of(circuit, point.id());
+        List<String> common = new CircuitModel(circuit).commonPath();
+        SharedPoints shared = new SharedPoints(context.description().circuits());
+        return new ProbeView(
+                SheetFinder.bySystem(context.description(), circuit),
+                circuit,
+                point,
+                taken.answer(),
+                String.format(Locale.ROOT, "%.2f", supply),
+                conditions.stream()
+                        .map(
+                                c ->
+                                        new ProbeView.Condition(
+                                                c.id(),
+                                                c.name(circuit),
+                                                c.does(circuit),
+                                                c.healthy(shared, circuit, point.id(), supply)
+                                                        .words()))
+                        .toList(),
+                // nothing that moves the vehicle is preselected unless somebody asked for it
+                conditions.stream()
+                        .filter(c -> c.id().equals(wanted))
+                        .findFirst()
+                        .orElse(conditions.get(0))
+                        .id(),
+                CircuitSheet.of(
+                        circuit,
+                        common,
+                        point.id(),
+                        taken.in(circuit),
+                        reasoning.inQuestion(context.job().id(), context.description(), supply)),
+                common.stream()
+                        .map(s -> circuit.segment(s).name())
+                        .collect(Collectors.joining(", ")),
+                taken.hidden(circuit),
+                SheetFinder.shares(context.description(), circuit),
+                SensorWalk.sensors(circuit),
+                taken.rows(context.description()));
+    }
+
+    private static double supply(JobPages.Context context) {
+        double supply = context.link().status().supply();
+        return Double.isNaN(supply) ? TYPICAL_VOLTS : supply;
+    }
+}
