@@ -102,7 +102,7 @@ public final class CircuitModel {
 
     private Voltages round(List<Component> present, OperatingState state, Voltages before) {
         DcNetwork network = new DcNetwork(nodes.size());
-        network.voltage(node(Circuit.PLUS), 0, state.supplyVolts());
+        network.held(node(Circuit.PLUS), state.supplyVolts());
         Equations equations =
                 new Equations() {
                     @Override

@@ -15,15 +15,29 @@ import java.util.Optional;
 public final class FaultTable {
     private static final double METER_SIEMENS = 1e-7;
 
+    /** Places of the poles, which no matrix has. */
+    private static final int MINUS = -1;
+
+    private static final int PLUS = -2;
+
     /** Rounds end when no port moves by more volts than this. */
     private static final double SETTLED_VOLTS = 1e-8;
 
     private static final int MOST_ROUNDS = 80;
 
+    /**
+     * What is left of a branch's own share of its ohms when it is taken out; below it the digits
+     * are gone, and it is solved without the branch.
+     */
+    private static final double LEAST_LEFT = 1e-6;
+
     private final OperatingState state;
-    private final List<Component> linear = new ArrayList<>();
+    private final Map<String, Component> linear = new LinkedHashMap<>();
     private final List<Component> bent = new ArrayList<>();
     private final Map<String, Integer> nodes = new HashMap<>();
+
+    /** How many are not poles. */
+    private final int size;
 
     private final Base whole;
 
@@ -56,7 +70,16 @@ public final class FaultTable {
                 .map(ProbePoint::id)
                 .filter(id -> !id.equals(Circuit.PLUS) && !id.equals(Circuit.MINUS))
                 .forEach(id -> nodes.put(id, nodes.size()));
-        parts.forEach(p -> (p.isLinear(state) ? linear : bent).add(p));
+        size = nodes.size();
+        nodes.put(Circuit.MINUS, MINUS);
+        nodes.put(Circuit.PLUS, PLUS);
+        for (Component p : parts) {
+            if (p.isLinear(state)) {
+                linear.put(p.id(), p);
+            } else {
+                bent.add(p);
+            }
+        }
         whole = solved("");
     }
 
@@ -64,14 +87,14 @@ public final class FaultTable {
      * @param part that is left out; empty for none
      */
     private Base solved(String part) {
-        int n = nodes.size();
+        int n = size;
         double[][] g = new double[n][n];
         double[] z = new double[n];
         for (int i = 0; i < n; i++) {
             g[i][i] = METER_SIEMENS;
         }
         Equations equations = into(g, z);
-        linear.stream()
+        linear.values().stream()
                 .filter(p -> !p.id().equals(part))
                 .forEach(p -> p.stamp(equations, state, Voltages.NOMINAL));
         double[][] inverse = inverted(g);
@@ -90,10 +113,40 @@ public final class FaultTable {
      */
     private synchronized Base without(String part) {
         if (!leftOut.equals(part)) {
-            without = solved(part);
+            without = takenOff(linear.get(part)).orElseGet(() -> solved(part));
             leftOut = part;
         }
         return without;
+    }
+
+    /** The same where that difference is large enough, at a fraction of the cost. */
+    private Optional<Base> takenOff(Component part) {
+        Map<Long, Port> its = new LinkedHashMap<>();
+        part.stamp(onto(whole, its), state, Voltages.NOMINAL);
+        if (its.size() != 1) {
+            return Optional.empty();
+        }
+        Port p = its.values().iterator().next();
+        double left = 1 - p.siemens * alone(p.by, p.a, p.b);
+        if (!(left > LEAST_LEFT)) {
+            return Optional.empty();
+        }
+        int n = size;
+        double[][] inverse = new double[n][];
+        for (int i = 0; i < n; i++) {
+            double share = p.siemens * p.by[i] / left;
+            inverse[i] = whole.inverse[i].clone();
+            for (int j = 0; share != 0 && j < n; j++) {
+                inverse[i][j] += share * p.by[j];
+            }
+        }
+        // what it drew before is given back
+        double amps = (p.amps + p.siemens * across(whole.volts, p)) / left;
+        double[] volts = whole.volts.clone();
+        for (int i = 0; i < n; i++) {
+            volts[i] += p.by[i] * amps;
+        }
+        return Optional.of(new Base(inverse, volts));
     }
 
     private Equations into(double[][] g, double[] z) {
@@ -120,21 +173,19 @@ public final class FaultTable {
                 if (j >= 0) {
                     g[i][j] -= siemens;
                 } else {
-                    z[i] += siemens * pole(b);
+                    z[i] += siemens * pole(j);
                 }
             }
         };
     }
 
-    private double pole(String node) {
-        return node.equals(Circuit.PLUS) ? state.supplyVolts() : 0;
+    /** Volts of a pole. */
+    private double pole(int node) {
+        return node == PLUS ? state.supplyVolts() : 0;
     }
 
-    /** Its place in the matrix; −1 for a pole of the battery. */
+    /** Its place in the matrix; below 0 for a pole of the battery. */
     private int node(String name) {
-        if (name.equals(Circuit.PLUS) || name.equals(Circuit.MINUS)) {
-            return -1;
-        }
         Integer index = nodes.get(name);
         if (index == null) {
             throw new IllegalArgumentException("There is no point '" + name + "'");
@@ -170,13 +221,13 @@ public final class FaultTable {
 
     /** What one branch between two nodes draws: amps plus siemens times the volts across. */
     private static final class Port {
-        private final String a;
-        private final String b;
+        private final int a;
+        private final int b;
         private final double[] by;
         private double amps;
         private double siemens;
 
-        Port(String a, String b, double[] by) {
+        Port(int a, int b, double[] by) {
             this.a = a;
             this.b = b;
             this.by = by;
@@ -189,22 +240,20 @@ public final class FaultTable {
     }
 
     /** Node voltages that a unit current out of a and into b makes. */
-    private Port port(Base base, String a, String b) {
-        double[] by = new double[nodes.size()];
-        int i = node(a);
-        int j = node(b);
+    private Port port(Base base, int i, int j) {
+        double[] by = new double[size];
         for (int m = 0; m < by.length; m++) {
             by[m] = (i < 0 ? 0 : base.inverse[m][i]) - (j < 0 ? 0 : base.inverse[m][j]);
         }
-        return new Port(a, b, by);
+        return new Port(i, j, by);
     }
 
-    private static double at(double[] volts, int node, double pole) {
-        return node < 0 ? pole : volts[node];
+    private double at(double[] volts, int node) {
+        return node < 0 ? pole(node) : volts[node];
     }
 
     private double across(double[] volts, Port p) {
-        return at(volts, node(p.a), pole(p.a)) - at(volts, node(p.b), pole(p.b));
+        return at(volts, p.a) - at(volts, p.b);
     }
 
     private static double alone(double[] by, int i, int j) {
@@ -214,11 +263,9 @@ public final class FaultTable {
     /** The steady state with a fault in it, or with none. */
     public Voltages with(Optional<Fault> fault) {
         Optional<Component> changed =
-                linear.stream()
-                        .filter(p -> fault.filter(f -> f.in(p) != p).isPresent())
-                        .findFirst();
+                fault.map(f -> linear.get(f.part())).filter(p -> fault.get().in(p) != p);
         Base base = changed.map(p -> without(p.id())).orElse(whole);
-        Map<String, Port> still = new LinkedHashMap<>();
+        Map<Long, Port> still = new LinkedHashMap<>();
         changed.ifPresent(
                 p -> fault.orElseThrow().in(p).stamp(onto(base, still), state, Voltages.NOMINAL));
         List<Component> moves = bent.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
@@ -227,7 +274,7 @@ public final class FaultTable {
 
     private double[] settled(Base base, List<Port> still, List<Component> moves) {
         double[] volts = solved(base, still);
-        Map<String, Port> ports = new LinkedHashMap<>();
+        Map<Long, Port> ports = new LinkedHashMap<>();
         Voltages before = Voltages.NOMINAL;
         for (int round = 0; round < MOST_ROUNDS && !moves.isEmpty(); round++) {
             ports.values().forEach(Port::clear);
@@ -250,7 +297,7 @@ public final class FaultTable {
         return volts;
     }
 
-    private Equations onto(Base base, Map<String, Port> ports) {
+    private Equations onto(Base base, Map<Long, Port> ports) {
         return new Equations() {
             @Override
             public void resistor(String a, String b, double ohm) {
@@ -259,7 +306,11 @@ public final class FaultTable {
 
             @Override
             public void current(String a, String b, double amps, double siemens) {
-                Port p = ports.computeIfAbsent(a + " " + b, k -> port(base, a, b));
+                int i = node(a);
+                int j = node(b);
+                Port p =
+                        ports.computeIfAbsent(
+                                (long) i << 32 | j & 0xFFFFFFFFL, k -> port(base, i, j));
                 p.amps += amps;
                 p.siemens += siemens;
             }
@@ -276,12 +327,10 @@ public final class FaultTable {
         double[][] a = new double[k][k + 1];
         for (int p = 0; p < k; p++) {
             Port at = ports.get(p);
-            int i = node(at.a);
-            int j = node(at.b);
             a[p][k] = across(base.volts, at);
             for (int q = 0; q < k; q++) {
                 Port other = ports.get(q);
-                double z = alone(other.by, i, j);
+                double z = alone(other.by, at.a, at.b);
                 a[p][q] = (p == q ? 1 : 0) + z * other.siemens;
                 a[p][k] -= z * other.amps;
             }
@@ -328,6 +377,6 @@ public final class FaultTable {
     }
 
     private Voltages named(double[] volts) {
-        return name -> at(volts, node(name), pole(name));
+        return name -> at(volts, node(name));
     }
 }

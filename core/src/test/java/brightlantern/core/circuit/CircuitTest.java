@@ -20,7 +20,7 @@ class CircuitTest {
     @Test
     void aDividerByHand() {
         DcNetwork network = new DcNetwork(3);
-        network.voltage(1, 0, 12);
+        network.held(1, 12);
         network.resistor(1, 2, 100);
         network.resistor(2, 0, 200);
         assertThat(network.solve()[2]).isCloseTo(8, within(1e-4));
@@ -36,7 +36,7 @@ class CircuitTest {
         List<Double> r =
                 random.doubles(5, Math.log(0.01), Math.log(1000)).map(Math::exp).boxed().toList();
         DcNetwork network = new DcNetwork(4);
-        network.voltage(1, 0, 10);
+        network.held(1, 10);
         network.resistor(1, 2, r.get(0));
         network.resistor(1, 3, r.get(1));
         network.resistor(2, 0, r.get(2));
