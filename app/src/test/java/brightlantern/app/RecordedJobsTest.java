@@ -71,7 +71,7 @@ class RecordedJobsTest {
             assertThat(tech.get("/jobs/" + proven.id() + "/prove/report/file"))
                     .contains("Boost pressure, before the repair (take 1): worst")
                     .contains("Boost pressure, after the repair (take 2): worst")
-                    .containsOnlyOnce("Earth stud G12, ring terminal, Turbo vane motor moving");
+                    .containsOnlyOnce("Earth stud G12, ring terminal, turbo vane motor moving<");
             Map<String, byte[]> chunks = chunks(garage);
             Path file = again.resolve("recorded.jsonl.gz");
             recording.write(file);

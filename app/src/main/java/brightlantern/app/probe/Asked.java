@@ -2,6 +2,7 @@ package brightlantern.app.probe;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.HungOn;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -16,10 +17,11 @@ record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
         return new Asked(
                 circuit,
                 circuit.probe(pointId).orElseThrow(() -> no("probe point", pointId)),
-                ProbeCondition.of(circuit, pointId).stream()
-                        .filter(c -> c.id().equals(conditionId))
-                        .findFirst()
-                        .orElseThrow(() -> no("condition", conditionId)));
+                new HungOn(circuit, pointId)
+                        .offered().stream()
+                                .filter(c -> c.id().equals(conditionId))
+                                .findFirst()
+                                .orElseThrow(() -> no("condition", conditionId)));
     }
 
     /**

@@ -197,7 +197,7 @@ class ProbeReadings {
                         Locale.ROOT,
                         "%s, %s: %.2f V, right is %s%s.",
                         asked.point().name(),
-                        asked.condition().name(asked.circuit()).toLowerCase(Locale.ROOT),
+                        asked.condition().name(asked.circuit()),
                         reading.volts(),
                         healthy.words(),
                         reading.by()),

@@ -13,6 +13,7 @@ import java.util.Map;
  * @param answer what the readings so far come to
  * @param supply volts, as text
  * @param condition id of the chosen one
+ * @param refused what is not to be hung on the point, in sentences
  * @param common names of the segments that all motors share; empty when none are
  * @param shares fuses, earths and plugs that other circuits have too
  * @param sensors of the circuit, round which one can walk
@@ -26,6 +27,7 @@ record ProbeView(
         String supply,
         List<Condition> conditions,
         String condition,
+        List<String> refused,
         CircuitSheet sheet,
         String common,
         List<String> hidden,

@@ -5,6 +5,7 @@ import brightlantern.app.job.Reasoning;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.CircuitModel;
+import brightlantern.core.circuit.HungOn;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.SharedPoints;
@@ -30,7 +31,8 @@ final class ProbeViews {
     ProbeView of(JobPages.Context context, Circuit circuit, ProbePoint point, String wanted) {
         double supply = supply(context);
         TakenReadings taken = new TakenReadings(findings.of(context.job().id()));
-        List<ProbeCondition> conditions = ProbeCondition.of(circuit, point.id());
+        HungOn hung = new HungOn(circuit, point.id());
+        List<ProbeCondition> conditions = hung.offered();
         List<String> common = new CircuitModel(circuit).commonPath();
         SharedPoints shared = new SharedPoints(context.description().circuits());
         return new ProbeView(
@@ -55,6 +57,7 @@ final class ProbeViews {
                         .findFirst()
                         .orElse(conditions.get(0))
                         .id(),
+                hung.refused(),
                 CircuitSheet.of(
                         circuit,
                         common,

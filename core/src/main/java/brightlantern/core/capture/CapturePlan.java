@@ -95,8 +95,19 @@ public record CapturePlan(
      * @param place how the instrument knows it
      * @param told how the technician knows it
      * @param range to either side, in the unit of the lane
+     * @param output what it gives to the instrument
      */
-    public record Probe(LaneRole role, String name, String place, String told, double range) {}
+    public record Probe(
+            LaneRole role,
+            String name,
+            String place,
+            String told,
+            double range,
+            ProbeOutput output) {
+        Probe(LaneRole role, String name, String place, String told, double range) {
+            this(role, name, place, told, range, ProbeOutput.PLAIN);
+        }
+    }
 
     /**
      * @param lane by number, from 1

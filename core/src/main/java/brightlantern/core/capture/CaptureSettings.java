@@ -26,9 +26,9 @@ public final class CaptureSettings {
 
     /**
      * @param said {@code every} µs from sample to sample, {@code seconds}, {@code before} in
-     *     percent, {@code range-N} of a lane, {@code when} (a {@link CapturePlan.When}, or {@code
-     *     at-once}), {@code lane}, {@code level}, {@code held} in ms, {@code coupling} ({@code ac}
-     *     or {@code dc}), {@code filter} in Hz
+     *     percent, {@code range-N}, {@code per-volt-N} and {@code zero-N} of a lane, {@code when}
+     *     (a {@link CapturePlan.When}, or {@code at-once}), {@code lane}, {@code level}, {@code
+     *     held} in ms, {@code coupling} ({@code ac} or {@code dc}), {@code filter} in Hz
      * @throws IllegalArgumentException names what was said and what was expected
      */
     public static CapturePlan applied(CapturePlan plan, Map<String, String> said) {
@@ -67,7 +67,9 @@ public final class CaptureSettings {
             CapturePlan.Probe p = plan.lanes().get(i);
             double range =
                     number("range-" + (i + 1), "Range of lane " + (i + 1), p.range(), 1e-3, 1e6);
-            lanes.add(new CapturePlan.Probe(p.role(), p.name(), p.place(), p.told(), range));
+            lanes.add(
+                    new CapturePlan.Probe(
+                            p.role(), p.name(), p.place(), p.told(), range, output(i + 1, p)));
         }
         boolean alternating =
                 said.getOrDefault("coupling", "").isBlank()
@@ -86,6 +88,22 @@ public final class CaptureSettings {
                 trigger(),
                 plan.follows(),
                 new CapturePlan.Input(alternating, filter));
+    }
+
+    private ProbeOutput output(int lane, CapturePlan.Probe as) {
+        return new ProbeOutput(
+                number(
+                        "per-volt-" + lane,
+                        "One volt of lane " + lane,
+                        as.output().perVolt(),
+                        1e-6,
+                        1e6),
+                number(
+                        "zero-" + lane,
+                        "Volts at zero of lane " + lane,
+                        as.output().zero(),
+                        -100,
+                        100));
     }
 
     private Optional<CapturePlan.Trigger> trigger() {

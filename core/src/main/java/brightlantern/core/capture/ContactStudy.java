@@ -31,7 +31,7 @@ public final class ContactStudy {
     private static final double NOISES = 8;
 
     /** Jumps that are closer than this, s, come from one move. */
-    private static final double ONE_MOVE = 0.1;
+    private static final double ONE_MOVE = 0.5;
 
     /** Who moves something sets the mark so long before or behind it, s. */
     private static final double MARK_BEFORE = 0.5;

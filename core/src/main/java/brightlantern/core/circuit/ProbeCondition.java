@@ -78,15 +78,23 @@ public record ProbeCondition(Load load, Optional<String> moving) {
 
     /** As people read it. */
     public String name(Circuit circuit) {
-        if (moving.isPresent()) {
-            return circuit.setting(moving.get())
-                    .map(Setting::name)
-                    .orElseGet(() -> circuit.motor(moving.get()).name() + " moving");
-        }
+        String state = moving.map(m -> doing(circuit, m)).orElseGet(() -> rests(circuit));
+        return load == Load.NOTHING
+                ? state
+                : (state.isEmpty() ? "" : state + ", ") + load.words() + " hung on it";
+    }
+
+    private static String doing(Circuit circuit, String moves) {
+        return circuit.setting(moves)
+                .map(Setting::name)
+                .orElseGet(() -> SheetPlan.lower(circuit.motor(moves).name()) + " moving");
+    }
+
+    private String rests(Circuit circuit) {
         if (!circuit.gauges().isEmpty()) {
             return circuit.sources().isEmpty() ? "nothing switched on" : "key on, all plugged in";
         }
-        return load == Load.NOTHING ? "at rest, nothing hung on it" : load.words() + " hung on it";
+        return load == Load.NOTHING ? "at rest, nothing hung on it" : "";
     }
 
     /** The motors that move, as evidence names them. */

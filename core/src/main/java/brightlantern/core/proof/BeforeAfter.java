@@ -3,6 +3,7 @@ package brightlantern.core.proof;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.ExpectedReading;
+import brightlantern.core.circuit.HungOn;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.SharedPoints;
@@ -85,7 +86,7 @@ public record BeforeAfter(
             return d.circuits().stream()
                     .filter(c -> c.id().equals(was.circuitId()))
                     .filter(c -> c.points().stream().anyMatch(p -> p.id().equals(was.pointId())))
-                    .filter(c -> ProbeCondition.of(c).contains(condition(was)))
+                    .filter(c -> new HungOn(c, was.pointId()).offered().contains(condition(was)))
                     .findFirst()
                     .map(c -> reading(d, c, was, is));
         }

@@ -252,10 +252,7 @@ public final class CircuitSuspects {
     private static Check check(Circuit circuit, ProbePoint point, ProbeCondition condition) {
         return new Check.Reading(
                 PREFIX + circuit.id() + "-" + point.id() + "-" + condition.id(),
-                "Meter at "
-                        + point.name()
-                        + ", "
-                        + condition.name(circuit).toLowerCase(Locale.ROOT),
+                "Meter at " + point.name() + ", " + condition.name(circuit),
                 "probe",
                 circuit.id(),
                 List.of(point.id()),

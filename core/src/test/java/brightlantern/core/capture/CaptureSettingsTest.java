@@ -42,6 +42,19 @@ class CaptureSettingsTest {
         assertThat(CaptureSettings.applied(set, Map.of("when", "at-once")).trigger()).isEmpty();
     }
 
+    @Test
+    void aTransducersLineIsHalfAVoltAtNothingAndFourVoltsMoreAtItsEnd() {
+        CapturePlan set =
+                CaptureSettings.applied(PLAN, Map.of("per-volt-1", "400", "zero-1", "0.5"));
+        ProbeOutput line = set.lanes().get(0).output();
+        assertThat(line.felt(0.5)).isZero();
+        assertThat(line.felt(4.5)).isEqualTo(1600);
+        assertThat(line.volts(1600)).isEqualTo(4.5);
+        // to either side of nothing, seen from 0 V
+        assertThat(line.span(1600)).isEqualTo(4.5);
+        assertThat(line.step(0.001)).isEqualTo(0.4);
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -50,6 +63,8 @@ class CaptureSettingsTest {
                 "every | fast | From sample to sample 'fast': expected a number",
                 "seconds | 3000 | 60000000 samples; expected 4000000 or fewer",
                 "range-1 | -3 | Range of lane 1 '-3': expected a number from 0.001",
+                "per-volt-1 | 0 | One volt of lane 1 '0': expected a number from 0.000001 to 1000000.",
+                "zero-1 | NaN | Volts at zero of lane 1 'NaN': expected a number from -100 to 100.",
                 "filter | 1e9 | Filter '1e9': expected a number from 0 to 10000.",
                 "when | RISES | Level '': expected a number from -1000000 to 1000000."
             })

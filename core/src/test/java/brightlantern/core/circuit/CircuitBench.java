@@ -30,6 +30,7 @@ class CircuitBench {
 
     /** The compiler has then done what it will do. */
     private static final long WARM_NANOS = 1_000_000_000L;
+
     private static final double[] SIZES = {
         0.05, 0.1, 0.3, 1, 3, 10, 30, 100, 300, 1e3, 1e4, 1e5, Fault.Series.OPEN_OHM
     };
