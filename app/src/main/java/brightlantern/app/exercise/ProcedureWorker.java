@@ -2,6 +2,7 @@ package brightlantern.app.exercise;
 
 import brightlantern.app.job.CommandLog;
 import brightlantern.app.job.Findings;
+import brightlantern.app.link.CommandLease;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.ProcedureRun;
 import brightlantern.core.suspect.Evidence;
@@ -56,6 +57,8 @@ final class ProcedureWorker {
             }
         } catch (RunBroken broken) {
             why = broken.getMessage();
+        } catch (CommandLease.Taken other) {
+            why = other.handedOver();
         } catch (WireException lost) {
             silent = its.stopBecause().isEmpty();
             why =

@@ -1,5 +1,6 @@
 package brightlantern.app.exercise;
 
+import brightlantern.app.link.CommandLease;
 import brightlantern.core.procedure.Event;
 import brightlantern.core.procedure.GateState;
 import brightlantern.core.procedure.Procedure;
@@ -90,11 +91,7 @@ final class RunDesk {
         if (!procedure.commands()) {
             return;
         }
-        Optional<String> other =
-                its.context.link().lease().holder().filter(h -> !h.equals(its.who));
-        if (other.isPresent()) {
-            throw new RunBroken("The command was handed over to " + other.get() + ".");
-        }
+        its.context.link().lease().stillOf(its.who);
         if (!procedure.mayBeLeft() && its.silence() > DEAD_MAN_SECONDS) {
             throw new RunBroken("The page went away.");
         }
@@ -139,6 +136,9 @@ final class RunDesk {
                                 while (!over.await(ASIDE_MILLIS, TimeUnit.MILLISECONDS)) {
                                     look.look();
                                 }
+                            } catch (CommandLease.Taken other) {
+                                its.end(other.handedOver());
+                                worker.interrupt();
                             } catch (RunBroken | WireException ends) {
                                 its.end(ends.getMessage());
                                 worker.interrupt();

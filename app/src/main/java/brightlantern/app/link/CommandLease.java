@@ -14,6 +14,23 @@ public final class CommandLease {
     /** Nanoseconds of a clock that never goes back. */
     private final LongSupplier clock;
 
+    /** Somebody else has the command. */
+    public static final class Taken extends IllegalStateException {
+        private static final long serialVersionUID = 1L;
+
+        private final String holder;
+
+        Taken(String holder) {
+            super(holder + " is commanding this vehicle now. Wait until it is given back.");
+            this.holder = holder;
+        }
+
+        /** What that means for whoever had it before. */
+        public String handedOver() {
+            return "The command was handed over to " + holder + ".";
+        }
+    }
+
     private String holder = "";
     private String wish = "";
     private long until;
@@ -29,14 +46,10 @@ public final class CommandLease {
     /**
      * Takes or keeps the lease.
      *
-     * @throws IllegalStateException names who has it
+     * @throws Taken names who has it
      */
     public synchronized void claim(String who) {
-        Optional<String> other = holder().filter(h -> !h.equals(who));
-        if (other.isPresent()) {
-            throw new IllegalStateException(
-                    other.get() + " is commanding this vehicle now. Wait until it is given back.");
-        }
+        stillOf(who);
         holder = who;
         until = clock.getAsLong() + LAPSE.toNanos();
     }
@@ -65,6 +78,18 @@ public final class CommandLease {
             holder = wish;
             wish = "";
             until = clock.getAsLong() + LAPSE.toNanos();
+        }
+    }
+
+    /**
+     * Nothing is done if whoever had it has it still.
+     *
+     * @throws Taken names who else has it
+     */
+    public void stillOf(String who) {
+        Optional<String> other = holder().filter(h -> !h.equals(who));
+        if (other.isPresent()) {
+            throw new Taken(other.get());
         }
     }
 
