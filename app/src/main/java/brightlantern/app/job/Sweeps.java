@@ -23,6 +23,14 @@ public class Sweeps {
 
     private static final int REMEMBERED = 12;
 
+    /**
+     * More modules no vehicle has; a sweep that an earlier version let grow is read up to here, and
+     * texts of it as far as a page could show them.
+     */
+    static final int MOST_MODULES = 600;
+
+    private static final int LONGEST_TEXT = 4000;
+
     /** Pages read the same one or two sweeps again and again, and a large one is long to read. */
     private final Map<Long, Kept> remembered =
             new LinkedHashMap<>(16, 0.75f, true) {
@@ -42,7 +50,10 @@ public class Sweeps {
         this.json = json;
     }
 
-    public record Kept(long id, Sweep sweep) {}
+    /**
+     * @param leftOut modules of it that are too many to be shown
+     */
+    public record Kept(long id, Sweep sweep, int leftOut) {}
 
     /**
      * What a list of sweeps tells of one.
@@ -70,7 +81,7 @@ public class Sweeps {
 
     public void update(long id, Sweep sweep) {
         synchronized (remembered) {
-            remembered.put(id, new Kept(id, sweep));
+            remembered.put(id, new Kept(id, sweep, 0));
         }
         db.sql(
                         "update sweep set content = ?, finished = ?, modules = ?, answered = ?, codes = ?,"
@@ -144,13 +155,19 @@ public class Sweeps {
     }
 
     private Kept readAnew(long id) {
-        return db.sql("select id, content from sweep where id = ?")
+        return db.sql("select content from sweep where id = ?")
                 .param(id)
                 .query(
-                        (rs, n) ->
-                                new Kept(
-                                        rs.getLong("id"),
-                                        json.read(rs.getString("content"), Sweep.class)))
+                        (rs, n) -> {
+                            Json.Short<Sweep> its =
+                                    json.readShort(
+                                            rs.getCharacterStream("content"),
+                                            "modules",
+                                            MOST_MODULES,
+                                            LONGEST_TEXT,
+                                            Sweep.class);
+                            return new Kept(id, its.read(), its.leftOut());
+                        })
                 .single();
     }
 }

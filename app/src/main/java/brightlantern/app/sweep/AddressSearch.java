@@ -1,5 +1,6 @@
 package brightlantern.app.sweep;
 
+import brightlantern.app.job.FoundModules;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.wire.WireException;
 import brightlantern.wire.transport.LogicalAddress;
@@ -34,7 +35,7 @@ final class AddressSearch {
     private static final int IMPOSSIBLE = 5;
 
     /** More modules than this are in no vehicle; what answers beyond is not believed. */
-    static final int MOST_MODULES = 300;
+    static final int MOST_MODULES = FoundModules.MOST;
 
     private final AtomicInteger next = new AtomicInteger();
     private final Set<Integer> found = new ConcurrentSkipListSet<>();

@@ -91,7 +91,9 @@ class SweepController {
                 looked.map(
                         l -> JobPages.found(sweeps.ofVehicle(context.job().vin(), l), "sweep", l));
         model.addAttribute("older", older.isPresent());
-        Optional<Sweep> newest = older.or(() -> sweeps.newest(id)).map(Sweeps.Kept::sweep);
+        Optional<Sweeps.Kept> kept = older.or(() -> sweeps.newest(id));
+        Optional<Sweep> newest = kept.map(Sweeps.Kept::sweep);
+        model.addAttribute("leftOut", kept.map(Sweeps.Kept::leftOut).orElse(0));
         boolean running = runner.isRunning(id) && older.isEmpty();
         Optional<Element> suspected = newest.flatMap(s -> parts.suspected(context, s));
         List<CodeWeigher.Weighed> weighed =
@@ -100,12 +102,6 @@ class SweepController {
         model.addAttribute("wanted", wanted);
         model.addAttribute("codeCount", weighed.size());
         model.addAttribute("foundCount", found.size());
-        List<SweepWords.CodeRow> codes =
-                SweepWords.rows(
-                        context,
-                        wanted.all()
-                                ? found
-                                : found.subList(0, Math.min(SweepWords.MOST_ROWS, found.size())));
         model.addAttribute("running", running);
         model.addAttribute("mileage", !context.description().mileage().isEmpty());
         model.addAttribute("sweep", newest.orElse(null));
@@ -115,7 +111,7 @@ class SweepController {
                 "failed",
                 newest.map(s -> s.count(Answer.SILENT) + s.count(Answer.FAULTY)).orElse(0L));
         model.addAttribute("map", SweepWords.map(context, newest, runner.asking(id), suspected));
-        model.addAttribute("codes", codes);
+        model.addAttribute("codes", SweepWords.rows(context, wanted.shown(found)));
         model.addAttribute(
                 "occasions",
                 Occasions.of(

@@ -139,7 +139,8 @@ class SweepRunner {
         Optional<Sweeps.Kept> newest = sweeps.newest(job.id());
         boolean cleared = !log.times(job.id(), CommandLog.CLEAR).isEmpty();
         Running now;
-        if (resume && newest.isPresent()) {
+        // what is not read as a whole cannot be gone on with without losing the rest of it
+        if (resume && newest.filter(k -> k.leftOut() == 0).isPresent()) {
             List<ModuleResult> again =
                     newest.get().sweep().modules().stream()
                             .map(

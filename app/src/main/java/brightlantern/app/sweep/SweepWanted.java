@@ -35,6 +35,11 @@ final class SweepWanted {
             return weighed.stream().filter(this::matches).sorted(order).toList();
         }
 
+        /** As many of a list as are shown unless all are wanted. */
+        <T> List<T> shown(List<T> list) {
+            return all ? list : list.subList(0, Math.min(SweepWords.MOST_ROWS, list.size()));
+        }
+
         boolean matches(CodeWeigher.Weighed w) {
             String text =
                     (w.code().code() + " " + w.code().name() + " " + w.code().moduleName())
