@@ -2,6 +2,7 @@ package brightlantern.app.capture;
 
 import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
+import brightlantern.core.capture.ProbeOutput;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Oscilloscope;
 import brightlantern.wire.scpi.ScopeProfile;
@@ -105,7 +106,11 @@ final class JoinedScopes implements AutoCloseable {
             scope.reset();
         }
         for (Connected c : lanes) {
-            scopes.get(c.scope()).connect(c.channel(), c.probe().place(), c.probe().range());
+            scopes.get(c.scope())
+                    .connect(
+                            c.channel(),
+                            c.probe().place(),
+                            c.probe().output().span(c.probe().range()));
             scopes.get(c.scope())
                     .input(c.channel(), plan.input().alternating(), plan.input().filter());
         }
@@ -117,7 +122,8 @@ final class JoinedScopes implements AutoCloseable {
                 int channel = i == 0 ? lanes.get(shared).channel() : 1;
                 CapturePlan.Trigger its = plan.trigger().get();
                 String when = its.when().name().toLowerCase(Locale.ROOT);
-                scopes.get(i).startAt(channel, its.level(), when, its.held());
+                double volts = lanes.get(shared).probe().output().volts(its.level());
+                scopes.get(i).startAt(channel, volts, when, its.held());
             } else {
                 scopes.get(i).start();
             }
@@ -151,8 +157,11 @@ final class JoinedScopes implements AutoCloseable {
         return least;
     }
 
+    /** How steps of a lane are told in its unit, whatever its probe gives. */
     Oscilloscope.Preamble preamble(Connected lane) throws WireException {
-        return scopes.get(lane.scope()).preamble(lane.channel());
+        Oscilloscope.Preamble its = scopes.get(lane.scope()).preamble(lane.channel());
+        ProbeOutput output = lane.probe().output();
+        return new Oscilloscope.Preamble(output.step(its.scale()), output.felt(its.offset()));
     }
 
     short[] fetch(Connected lane, int from, int count) throws WireException {
