@@ -28,6 +28,9 @@ class FirstStartTest {
                 new ArrayList<>(
                         List.of(
                                 JAVA.toString(),
+                                // as the other tests: it lives too briefly for the second compiler
+                                "-XX:TieredStopAtLevel=1",
+                                "-XX:+UseSerialGC",
                                 "-cp",
                                 System.getProperty("java.class.path"),
                                 LanternApp.class.getName(),

@@ -57,6 +57,8 @@ final class Garage implements AutoCloseable {
                                 "lantern.data", data.toString(),
                                 "lantern.vehicles", VEHICLES.toString(),
                                 "lantern.announcements", "",
+                                // hashing is slow on purpose, and not what is tested
+                                "lantern.password-rounds", "4",
                                 "server.address", "127.0.0.1",
                                 "server.port", "0",
                                 "lantern.workshop", "Larkspur Yard"));

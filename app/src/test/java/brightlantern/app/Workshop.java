@@ -45,7 +45,7 @@ final class Workshop implements AutoCloseable {
     static final String PASSWORD = "workshop-pass";
 
     /** Four browsers on two processors take their time. */
-    private static final Duration MOST = Duration.ofSeconds(60);
+    private static final Duration MOST = Duration.ofSeconds(120);
 
     private static final Path CHROMIUM = Path.of("/usr/bin/chromium");
     private static final Path SHELL = Path.of("/usr/bin/chromium-headless-shell");

@@ -2,6 +2,7 @@ package brightlantern.app.account;
 
 import java.util.Arrays;
 import java.util.Optional;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -101,8 +102,8 @@ class SecuritySetup {
     }
 
     @Bean
-    PasswordEncoder passwordEncoder() {
-        return new BCryptPasswordEncoder();
+    PasswordEncoder passwordEncoder(@Value("${lantern.password-rounds}") int rounds) {
+        return new BCryptPasswordEncoder(rounds);
     }
 
     @Bean
