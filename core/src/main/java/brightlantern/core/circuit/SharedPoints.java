@@ -21,13 +21,24 @@ public final class SharedPoints {
     /** Of what could be on, this share is while somebody measures. */
     private static final double SOME_ON = 0.2;
 
+    /** Figures that are kept; states differ in their supply. */
+    private static final int MOST_KNOWN = 20_000;
+
     private final Map<String, List<Circuit>> with = new HashMap<>();
     private final Map<Solved, FaultTable> tables = new ConcurrentHashMap<>();
 
     /** It is asked for under each hypothesis. */
     private final Map<AtPoint, Double> unknown = new ConcurrentHashMap<>();
 
+    /** What the others do while all of them are well; most faults are in none of them. */
+    private final Map<AtState, Double> well = new ConcurrentHashMap<>();
+
+    /** By circuit: ids of its parts. */
+    private final Map<String, Set<String>> parts = new HashMap<>();
+
     private record AtPoint(String circuit, String point) {}
+
+    private record AtState(String circuit, String point, OperatingState state) {}
 
     private record Solved(String circuit, OperatingState state) {}
 
@@ -37,6 +48,9 @@ public final class SharedPoints {
     public SharedPoints(List<Circuit> circuits) {
         for (Circuit c : circuits) {
             if (!c.gauges().isEmpty()) {
+                parts.put(
+                        c.id(),
+                        c.components().stream().map(Component::id).collect(Collectors.toSet()));
                 c.points().stream()
                         .map(ProbePoint::id)
                         .filter(p -> !p.equals(Circuit.PLUS) && !p.equals(Circuit.MINUS))
@@ -57,13 +71,35 @@ public final class SharedPoints {
             return 0;
         }
         OperatingState unloaded = state.loaded(point, Load.NOTHING);
+        List<Circuit> others = others(circuit, point);
+        if (others.stream().anyMatch(o -> fault.filter(f -> has(o, f)).isPresent())) {
+            return moved(others, point, unloaded, fault);
+        }
+        if (well.size() > MOST_KNOWN) {
+            well.clear();
+        }
+        return well.computeIfAbsent(
+                new AtState(circuit.id(), point, unloaded),
+                k -> moved(others, point, unloaded, Optional.empty()));
+    }
+
+    private List<Circuit> others(Circuit circuit, String point) {
+        return with.getOrDefault(point, List.of()).stream()
+                .filter(o -> !o.id().equals(circuit.id()))
+                .toList();
+    }
+
+    private boolean has(Circuit circuit, Fault fault) {
+        return parts.get(circuit.id()).contains(fault.part());
+    }
+
+    private double moved(
+            List<Circuit> others, String point, OperatingState unloaded, Optional<Fault> fault) {
         double sum = 0;
-        for (Circuit other : with.getOrDefault(point, List.of())) {
-            if (!other.id().equals(circuit.id())) {
-                double volts = table(other, unloaded).with(fault).at(point);
-                boolean fed = other.point(point).side().equals("supply");
-                sum += volts - (fed ? state.supplyVolts() : 0);
-            }
+        for (Circuit other : others) {
+            double volts = table(other, unloaded).with(fault).at(point);
+            boolean fed = other.point(point).side().equals("supply");
+            sum += volts - (fed ? unloaded.supplyVolts() : 0);
         }
         return sum;
     }

@@ -179,7 +179,7 @@ final class BusMechanism implements Mechanism {
         }
 
         @Override
-        public List<double[]> outcomes() {
+        public Outcomes outcomes() {
             Set<Evidence.BusSeen> possible = new LinkedHashSet<>();
             for (WireState state :
                     List.of(
@@ -215,7 +215,7 @@ final class BusMechanism implements Mechanism {
                 outcomes.add(chances);
             }
             outcomes.add(rest);
-            return outcomes;
+            return Outcomes.of(outcomes);
         }
 
         @Override

@@ -20,6 +20,8 @@ import java.util.stream.IntStream;
 final class CheckPlanner {
     private static final double NEVER = 1e-12;
 
+    private static final double LOG_2 = Math.log(2);
+
     /** Every check takes so long beside itself: to read of it, to get there, to enter it. */
     static final double MINUTES_ASIDE = 2;
 
@@ -53,10 +55,12 @@ final class CheckPlanner {
         List<Learned> learned = told.pieces();
         Optional<Pairs.Two> beside = two.filter(t -> t.share() >= Ranking.POINTED_AT);
         double[] weights = beside.map(Pairs.Two::second).orElse(single);
-        UnaryOperator<List<double[]>> seen =
+        UnaryOperator<Outcomes> seen =
                 beside.filter(t -> !t.isMended())
-                        .<UnaryOperator<List<double[]>>>map(t -> o -> beside(o, t.first()))
+                        .<UnaryOperator<Outcomes>>map(
+                                t -> o -> o.beside(t.first(), hypotheses.healthy()))
                         .orElse(UnaryOperator.identity());
+        Unlisted.Among among = unlisted.among(weights, told.unlike());
         List<Evidence> known = learned.stream().map(Learned::piece).toList();
         Set<String> done =
                 IntStream.range(0, learned.size())
@@ -67,14 +71,14 @@ final class CheckPlanner {
         Optional<Pairs.Two> perhaps = two.filter(t -> beside.isEmpty() && t.share() > HARDLY);
         List<NextCheck> next = new ArrayList<>();
         // all of them at once would not fit into memory, and few are asked for again
-        Map<String, Supplier<List<double[]>>> outcomes = new HashMap<>();
+        Map<String, Supplier<Outcomes>> outcomes = new HashMap<>();
         for (Mechanism mechanism : mechanisms) {
             for (Check check : mechanism.checks(known)) {
                 if (!done.contains(check.key()) || mechanism.mayRepeat(check)) {
                     Supplier<Optional<Mechanism.Forecast>> forecast =
                             () -> mechanism.forecast(check, hypotheses, weights, supplyVolts);
-                    Function<Mechanism.Forecast, List<double[]>> of =
-                            f -> seen.apply(unlisted.in(f, weights, told.unlike()));
+                    Function<Mechanism.Forecast, Outcomes> of =
+                            f -> seen.apply(unlisted.in(f, among));
                     forecast.get()
                             .map(of)
                             .map(o -> weighed(check, o, now, perhaps, forecast))
@@ -105,7 +109,7 @@ final class CheckPlanner {
 
     private NextCheck weighed(
             Check check,
-            List<double[]> outcomes,
+            Outcomes outcomes,
             Now now,
             Optional<Pairs.Two> perhaps,
             Supplier<Optional<Mechanism.Forecast>> forecast) {
@@ -119,44 +123,20 @@ final class CheckPlanner {
                 () -> forecast.get().map(Mechanism.Forecast::expectations).orElse(List.of()));
     }
 
-    /**
-     * What is seen beside a fault that is there already: of the two the one decides that takes the
-     * outcomes further away from those of a healthy vehicle.
-     */
-    private List<double[]> beside(List<double[]> outcomes, int first) {
-        int healthy = hypotheses.healthy();
-        double far = distance(outcomes, first, healthy);
-        List<double[]> both = outcomes.stream().map(double[]::clone).toList();
-        for (int i = 0; i < hypotheses.size(); i++) {
-            if (distance(outcomes, i, healthy) < far) {
-                for (double[] chance : both) {
-                    chance[i] = chance[first];
-                }
+    /** Probability of each outcome with two faults, whatever stands beside the first. */
+    private double[] chances(Outcomes outcomes, Pairs.Two two) {
+        Outcomes seen =
+                two.isMended() ? outcomes : outcomes.beside(two.first(), hypotheses.healthy());
+        double[] by = seen.byColumn(two.second());
+        double all = Arrays.stream(by).sum();
+        double[] chances = new double[seen.size()];
+        for (int o = 0; o < chances.length; o++) {
+            double[] chance = seen.of(o);
+            for (int c = 0; c < by.length; c++) {
+                chances[o] += all > 0 ? by[c] * chance[c] / all : 0;
             }
         }
-        return both;
-    }
-
-    /** Probability of each outcome with two faults, whatever stands beside the first. */
-    private double[] chances(List<double[]> outcomes, Pairs.Two two) {
-        double[] second = two.second();
-        double all = Arrays.stream(second).sum();
-        List<double[]> seen = two.isMended() ? outcomes : beside(outcomes, two.first());
-        return seen.stream()
-                .mapToDouble(
-                        chance ->
-                                all > 0
-                                        ? IntStream.range(0, second.length)
-                                                        .mapToDouble(i -> second[i] * chance[i])
-                                                        .sum()
-                                                / all
-                                        : 0)
-                .toArray();
-    }
-
-    /** Total variation between two hypotheses' outcomes, twice. */
-    private static double distance(List<double[]> outcomes, int a, int b) {
-        return outcomes.stream().mapToDouble(chance -> Math.abs(chance[a] - chance[b])).sum();
+        return chances;
     }
 
     /**
@@ -171,49 +151,130 @@ final class CheckPlanner {
      * How it stands before a check.
      *
      * @param at hypotheses that are not as good as excluded
-     * @param suspects probability of each
      */
-    private record Now(double[] weights, int[] at, double[] suspects) {}
+    private record Now(double[] weights, int[] at) {}
 
     private Now now(double[] weights) {
         return new Now(
                 weights,
-                IntStream.range(0, weights.length).filter(i -> weights[i] > NEVER).toArray(),
-                hypotheses.bySuspect(weights));
+                IntStream.range(0, weights.length).filter(i -> weights[i] > NEVER).toArray());
     }
 
     /**
      * @param perhaps two faults, which are less likely than one: whether it is them is to be told
      *     too
      */
-    private Telling telling(List<double[]> outcomes, Now now, Optional<Pairs.Two> perhaps) {
-        double[] prior = now.suspects();
+    private Telling telling(Outcomes outcomes, Now now, Optional<Pairs.Two> perhaps) {
         double two = perhaps.map(Pairs.Two::share).orElse(0.0);
         double[] ofTwo = perhaps.map(t -> chances(outcomes, t)).orElse(new double[0]);
+        Grouped grouped = Grouped.of(outcomes, now, hypotheses);
         double bits = 0;
         double naming = 0;
         for (int o = 0; o < outcomes.size(); o++) {
-            double[] each = hypotheses.bySuspect(now.weights(), outcomes.get(o), now.at());
-            double one = Arrays.stream(each).sum();
+            double[] chance = outcomes.of(o);
+            double[] several = grouped.several(chance);
+            double one = grouped.all(chance) + Arrays.stream(several).sum();
             double both = two > 0 ? two * ofTwo[o] : 0;
             double p = (1 - two) * one + both;
             if (p < NEVER) {
                 continue;
             }
-            double surest = 0;
             if (both > 0) {
-                bits += both * Math.log(ofTwo[o] / p) / Math.log(2);
+                bits += both * Math.log(ofTwo[o] / p) / LOG_2;
             }
-            for (int k = 0; k < each.length; k++) {
-                double its = (1 - two) * each[k];
+            double surest = 0;
+            for (int c = 0; c < chance.length; c++) {
+                surest = Math.max(surest, (1 - two) * grouped.most[c] * chance[c] / p);
+                double its = (1 - two) * grouped.single[c] * chance[c];
+                if (its > NEVER * p) {
+                    bits += its * Math.log(chance[c] / p) / LOG_2;
+                }
+            }
+            for (int s = 0; s < several.length; s++) {
+                double its = (1 - two) * several[s];
                 double given = its / p;
                 surest = Math.max(surest, given);
                 if (given > NEVER) {
-                    bits += its * Math.log(given / ((1 - two) * prior[k])) / Math.log(2);
+                    bits += its * Math.log(given / ((1 - two) * grouped.prior[s])) / LOG_2;
                 }
             }
             naming += surest >= Ranking.ACCUSED ? p : 0;
         }
         return new Telling(Math.max(0, bits), naming);
+    }
+
+    /**
+     * Suspects by what they foretell. Of those all of whose sizes stand in one column an outcome
+     * says the same: they are taken together.
+     *
+     * @param single weight of those by column
+     * @param most the heaviest of them, by column
+     * @param prior of the suspects that stand in several
+     * @param parts of these: place in {@code prior}, column and weight, in three arrays
+     */
+    private record Grouped(
+            double[] single,
+            double[] most,
+            double[] prior,
+            int[] suspect,
+            int[] column,
+            double[] weight) {
+        static Grouped of(Outcomes outcomes, Now now, Hypotheses hypotheses) {
+            int[] at = now.at();
+            int[] suspect = new int[at.length];
+            int[] column = new int[at.length];
+            double[] weight = new double[at.length];
+            double[] single = new double[outcomes.columns()];
+            double[] most = new double[outcomes.columns()];
+            double[] prior = new double[at.length];
+            int parts = 0;
+            int several = 0;
+            for (int from = 0, to; from < at.length; from = to) {
+                int k = hypotheses.suspectOf(at[from]);
+                int first = outcomes.column(at[from]);
+                boolean alike = true;
+                double sum = 0;
+                for (to = from; to < at.length && hypotheses.suspectOf(at[to]) == k; to++) {
+                    alike &= outcomes.column(at[to]) == first;
+                    sum += now.weights()[at[to]];
+                }
+                if (alike) {
+                    single[first] += sum;
+                    most[first] = Math.max(most[first], sum);
+                    continue;
+                }
+                for (int i = from; i < to; i++) {
+                    suspect[parts] = several;
+                    column[parts] = outcomes.column(at[i]);
+                    weight[parts++] = now.weights()[at[i]];
+                }
+                prior[several++] = sum;
+            }
+            return new Grouped(
+                    single,
+                    most,
+                    Arrays.copyOf(prior, several),
+                    Arrays.copyOf(suspect, parts),
+                    column,
+                    weight);
+        }
+
+        /** Probability of an outcome together with one of those that stand in one column. */
+        double all(double[] chance) {
+            double sum = 0;
+            for (int c = 0; c < chance.length; c++) {
+                sum += single[c] * chance[c];
+            }
+            return sum;
+        }
+
+        /** The same of each of the others. */
+        double[] several(double[] chance) {
+            double[] sums = new double[prior.length];
+            for (int i = 0; i < suspect.length; i++) {
+                sums[suspect[i]] += weight[i] * chance[column[i]];
+            }
+            return sums;
+        }
     }
 }

@@ -132,6 +132,32 @@ final class CircuitFigures {
         return chances;
     }
 
+    /** Probability of each band of a gauge under all hypotheses. */
+    Outcomes outcomes(OfGauge its, Hypotheses under) {
+        double[] shares = shares(its, under);
+        int[] column = new int[shares.length];
+        int[] first = new int[shares.length];
+        int columns = 0;
+        for (int i = 0; i < column.length; i++) {
+            // most hypotheses are of other circuits, and leave this one as it is
+            if (i == 0
+                    || shares[i] != shares[i - 1]
+                    || Odds.anything(under.get(i)) != Odds.anything(under.get(i - 1))) {
+                first[columns++] = i;
+            }
+            column[i] = columns - 1;
+        }
+        List<Band> bands = its.gauge().bands();
+        double[][] chances = new double[bands.size()][columns];
+        for (int b = 0; b < chances.length; b++) {
+            Shown shown = Shown.of(its.gauge(), bands.get(b));
+            for (int c = 0; c < columns; c++) {
+                chances[b][c] = shown.chance(shares[first[c]], Odds.anything(under.get(first[c])));
+            }
+        }
+        return new Outcomes(column, chances);
+    }
+
     /** Probability that a gauge shows a band under some of the hypotheses, in their order. */
     double[] chances(OfGauge its, Band band, Hypotheses under, int[] some) {
         double[] shares = shares(its, under);

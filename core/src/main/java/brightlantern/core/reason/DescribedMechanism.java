@@ -352,10 +352,8 @@ final class DescribedMechanism implements Mechanism {
         }
 
         @Override
-        public List<double[]> outcomes() {
-            return finding.outcomes().stream()
-                    .map(o -> under.eachSuspect(h -> odds(h, finding, o)))
-                    .toList();
+        public Outcomes outcomes() {
+            return under.bySuspect(finding.outcomes(), (h, o) -> odds(h, finding, o));
         }
 
         @Override

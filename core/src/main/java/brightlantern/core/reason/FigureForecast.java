@@ -43,7 +43,7 @@ final class FigureForecast implements Mechanism.Forecast {
     }
 
     @Override
-    public List<double[]> outcomes() {
+    public Outcomes outcomes() {
         // many hypotheses expect the same, and the error function is what costs
         Map<Figure, Integer> kinds = new HashMap<>();
         int[] kind = new int[normals.length];
@@ -58,22 +58,17 @@ final class FigureForecast implements Mechanism.Forecast {
         }
         Figure[] figures = new Figure[kinds.size()];
         kinds.forEach((one, k) -> figures[k] = one);
-        List<double[]> outcomes = new ArrayList<>();
-        double[] below = new double[figures.length];
-        for (double edge : edges()) {
-            double[] between = new double[figures.length];
-            for (int k = 0; k < figures.length; k++) {
-                double cumulated = figures[k].normal().below(edge, figures[k].anything());
-                between[k] = Math.max(0, cumulated - below[k]);
-                below[k] = cumulated;
+        List<Double> edges = edges();
+        double[][] chances = new double[edges.size()][figures.length];
+        for (int k = 0; k < figures.length; k++) {
+            double below = 0;
+            for (int e = 0; e < chances.length; e++) {
+                double cumulated = figures[k].normal().below(edges.get(e), figures[k].anything());
+                chances[e][k] = Math.max(0, cumulated - below);
+                below = cumulated;
             }
-            double[] chance = new double[kind.length];
-            for (int i = 0; i < chance.length; i++) {
-                chance[i] = between[kind[i]];
-            }
-            outcomes.add(chance);
         }
-        return outcomes;
+        return new Outcomes(kind, chances);
     }
 
     /** Whether as much is left to chance as under any that is described. */

@@ -33,8 +33,8 @@ final class GaugeForecast implements Mechanism.Forecast {
     }
 
     @Override
-    public List<double[]> outcomes() {
-        return its.gauge().bands().stream().map(b -> figures.chances(its, b, under)).toList();
+    public Outcomes outcomes() {
+        return figures.outcomes(its, under);
     }
 
     @Override

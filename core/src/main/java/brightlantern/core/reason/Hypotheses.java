@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.ToDoubleBiFunction;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
 
@@ -175,16 +176,18 @@ public final class Hypotheses {
     }
 
     /**
-     * Sums of a product over the hypotheses of each suspect.
+     * Outcomes whose probabilities are the same whatever the size of a suspect's fault.
      *
-     * @param at the hypotheses that count
+     * @param chance of an outcome under a hypothesis
      */
-    double[] bySuspect(double[] one, double[] other, int[] at) {
-        double[] sums = new double[suspects.size()];
-        for (int i : at) {
-            sums[suspectOf[i]] += one[i] * other[i];
+    <T> Outcomes bySuspect(List<T> outcomes, ToDoubleBiFunction<Hypothesis, T> chance) {
+        double[][] chances = new double[outcomes.size()][suspects.size()];
+        for (int o = 0; o < chances.length; o++) {
+            for (int k = 0; k < chances[o].length; k++) {
+                chances[o][k] = chance.applyAsDouble(all.get(begins[k]), outcomes.get(o));
+            }
         }
-        return sums;
+        return new Outcomes(suspectOf, chances);
     }
 
     /** Places of the hypotheses of a suspect; none for one that is not among them. */

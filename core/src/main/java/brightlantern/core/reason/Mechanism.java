@@ -108,8 +108,8 @@ public interface Mechanism {
 
     /** What a check may come to. */
     interface Forecast {
-        /** Probability of each outcome under each hypothesis: an array for each outcome. */
-        List<double[]> outcomes();
+        /** Probability of each outcome under each hypothesis. */
+        Outcomes outcomes();
 
         /** How it would tell of a cause that nobody listed. */
         default Unlisted.Shows unlisted() {

@@ -175,7 +175,7 @@ final class NetworkMechanism implements Mechanism {
          * any of them.
          */
         @Override
-        public List<double[]> outcomes() {
+        public Outcomes outcomes() {
             Collection<Set<String>> named = alike.values();
             double stray = HEARD_WRONG / (named.size() + 1);
             List<double[]> outcomes = new ArrayList<>();
@@ -183,7 +183,7 @@ final class NetworkMechanism implements Mechanism {
                 outcomes.add(chances(stray, h -> these.contains(h.suspectId())));
             }
             outcomes.add(chances(stray, h -> !elements.containsKey(h.suspectId())));
-            return outcomes;
+            return Outcomes.of(outcomes);
         }
 
         private double[] chances(double stray, Predicate<Hypothesis> right) {

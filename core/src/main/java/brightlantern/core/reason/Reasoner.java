@@ -142,7 +142,8 @@ public final class Reasoner {
     List<Double> chances(Check check, List<Evidence> evidence, double supplyVolts) {
         double[] weights = weights(evidence);
         return forecast(check, weights, supplyVolts).stream()
-                .flatMap(f -> f.outcomes().stream())
+                .map(Mechanism.Forecast::outcomes)
+                .flatMap(o -> o.each().stream())
                 .map(chance -> dot(weights, chance))
                 .toList();
     }

@@ -85,12 +85,10 @@ final class TwoSteps {
      * The same checks, those first that two steps ahead cost least.
      *
      * @param byRate the most telling for each minute first
-     * @param outcomes of a check, as the planner weighs them: an array over hypotheses for each
+     * @param outcomes of a check, as the planner weighs them
      */
     List<NextCheck> ordered(
-            List<NextCheck> byRate,
-            double[] weights,
-            Function<NextCheck, List<double[]>> outcomes) {
+            List<NextCheck> byRate, double[] weights, Function<NextCheck, Outcomes> outcomes) {
         List<NextCheck> worth =
                 byRate.stream().filter(c -> c.bits() >= NextStep.LEAST_BITS).limit(SECOND).toList();
         if (worth.size() < 2) {
@@ -139,12 +137,12 @@ final class TwoSteps {
     }
 
     /** Outcomes over those in question; of a finely cut scale neighbours are put together. */
-    private static double[][] pooled(List<double[]> outcomes, Open open) {
+    private static double[][] pooled(Outcomes outcomes, Open open) {
         int each = (outcomes.size() + MOST_OUTCOMES - 1) / MOST_OUTCOMES;
         double[][] pooled = new double[(outcomes.size() + each - 1) / each][open.at().length];
         for (int o = 0; o < outcomes.size(); o++) {
             for (int i = 0; i < open.at().length; i++) {
-                pooled[o / each][i] += outcomes.get(o)[open.at()[i]];
+                pooled[o / each][i] += outcomes.at(o, open.at()[i]);
             }
         }
         return pooled;

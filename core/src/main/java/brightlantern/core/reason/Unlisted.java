@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Evidence;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -151,23 +152,40 @@ public final class Unlisted {
         return chances;
     }
 
-    /** What it makes of the outcomes of a check: an array over hypotheses for each outcome. */
-    List<double[]> in(Mechanism.Forecast forecast, double[] weights, double unlike) {
-        List<double[]> outcomes = forecast.outcomes();
+    /** What it makes of the outcomes of a check. */
+    Outcomes in(Mechanism.Forecast forecast, Among among) {
+        Outcomes outcomes = forecast.outcomes();
         if (forecast.unlisted() == Shows.ITS_OWN) {
             return outcomes;
         }
-        int[] at = possible(weights, EXCLUDED);
+        double[] by = outcomes.byColumn(among.weights, among.at);
+        double all = Arrays.stream(by).sum();
         double own =
-                (forecast.unlisted() == Shows.ANYTHING ? 1 : unlike)
-                        * touching(moved(outcomes, weights, at));
-        List<double[]> changed = new ArrayList<>();
-        for (double[] chances : outcomes) {
-            double[] all = chances.clone();
-            all[unlisted] = its(chances, weights, at, own);
-            changed.add(all);
+                (forecast.unlisted() == Shows.ANYTHING ? 1 : among.unlike)
+                        * touching(moved(outcomes, by));
+        int column = outcomes.column(unlisted);
+        double[] its = new double[outcomes.size()];
+        for (int o = 0; o < its.length; o++) {
+            double[] chance = outcomes.of(o);
+            double sum = 0;
+            for (int c = 0; c < by.length; c++) {
+                sum += by[c] * chance[c];
+            }
+            its[o] = all > 0 ? (1 - own) * sum / all + own * chance[column] : chance[column];
         }
-        return changed;
+        return outcomes.with(unlisted, its);
+    }
+
+    /**
+     * The listed ones among which it stands before a check.
+     *
+     * @param at those that are not as good as excluded
+     * @param unlike see {@link Told}
+     */
+    record Among(double[] weights, int[] at, double unlike) {}
+
+    Among among(double[] weights, double unlike) {
+        return new Among(weights, possible(weights, EXCLUDED), unlike);
     }
 
     /** The listed ones that are likelier than this. */
@@ -178,12 +196,13 @@ public final class Unlisted {
     }
 
     /** The same weight, by how far they move what a check may come to (total variation). */
-    private double moved(List<double[]> outcomes, double[] weights, int[] at) {
-        int healthy = hypotheses.healthy();
+    private double moved(Outcomes outcomes, double[] by) {
+        int healthy = outcomes.column(hypotheses.healthy());
         double sum = 0;
-        for (double[] chances : outcomes) {
-            for (int i : at) {
-                sum += weights[i] * Math.abs(chances[i] - chances[healthy]) / 2;
+        for (int o = 0; o < outcomes.size(); o++) {
+            double[] chance = outcomes.of(o);
+            for (int c = 0; c < by.length; c++) {
+                sum += by[c] * Math.abs(chance[c] - chance[healthy]) / 2;
             }
         }
         return sum;

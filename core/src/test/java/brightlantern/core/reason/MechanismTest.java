@@ -42,10 +42,11 @@ class MechanismTest {
             return Optional.of(
                     new Forecast() {
                         @Override
-                        public List<double[]> outcomes() {
-                            return List.of(
-                                    under.each(h -> h.suspectId().equals(FIRST) ? 1 : 0),
-                                    under.each(h -> h.suspectId().equals(FIRST) ? 0 : 1));
+                        public Outcomes outcomes() {
+                            return Outcomes.of(
+                                    List.of(
+                                            under.each(h -> h.suspectId().equals(FIRST) ? 1 : 0),
+                                            under.each(h -> h.suspectId().equals(FIRST) ? 0 : 1)));
                         }
 
                         @Override

@@ -69,7 +69,8 @@ class TwoStepsTest {
     private List<NextCheck> ordered(NextCheck... checks) {
         List<NextCheck> byRate = new ArrayList<>(List.of(checks));
         byRate.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
-        return new TwoSteps(hypotheses).ordered(byRate, weights, c -> outcomes.get(c.check().id()));
+        return new TwoSteps(hypotheses)
+                .ordered(byRate, weights, c -> Outcomes.of(outcomes.get(c.check().id())));
     }
 
     @Test
