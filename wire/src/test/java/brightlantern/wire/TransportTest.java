@@ -30,6 +30,11 @@ class TransportTest {
         }
 
         @Override
+        public ModuleAddress module(int number) {
+            return new LogicalAddress(number);
+        }
+
+        @Override
         public void send(ModuleAddress to, Bytes request) {
             sent.add(request);
         }

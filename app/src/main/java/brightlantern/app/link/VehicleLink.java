@@ -10,7 +10,6 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
-import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.transport.Transport;
 import brightlantern.wire.transport.VehicleAddress;
 import brightlantern.wire.transport.VehicleNetwork;
@@ -201,8 +200,7 @@ public final class VehicleLink {
         }
         Transport open = transport(asked);
         return clients.computeIfAbsent(
-                moduleAddress,
-                a -> new UdsClient(open, new LogicalAddress(a), UdsTimings.STANDARD));
+                moduleAddress, a -> new UdsClient(open, open.module(a), UdsTimings.STANDARD));
     }
 
     /**

@@ -3,7 +3,6 @@ package brightlantern.app.sweep;
 import brightlantern.app.job.FoundModules;
 import brightlantern.core.vehicle.UnknownVehicle;
 import brightlantern.wire.WireException;
-import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.transport.Transport;
 import brightlantern.wire.uds.NegativeResponseException;
 import brightlantern.wire.uds.UdsClient;
@@ -138,7 +137,7 @@ final class AddressSearch {
 
     private static boolean answers(Transport transport, int address) {
         try {
-            new UdsClient(transport, new LogicalAddress(address), UdsTimings.STANDARD)
+            new UdsClient(transport, transport.module(address), UdsTimings.STANDARD)
                     .present(PATIENCE);
             return true;
         } catch (NegativeResponseException refuses) {
@@ -146,7 +145,7 @@ final class AddressSearch {
             return true;
         } catch (WireException nobody) {
             // a gateway that turns an address down, in whatever way, has nobody there for us
-            transport.forget(new LogicalAddress(address));
+            transport.forget(transport.module(address));
             return false;
         }
     }

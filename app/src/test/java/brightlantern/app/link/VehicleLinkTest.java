@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
+import brightlantern.wire.transport.LogicalAddress;
 import brightlantern.wire.transport.ModuleAddress;
 import brightlantern.wire.transport.Transport;
 import brightlantern.wire.transport.VehicleAddress;
@@ -159,6 +160,11 @@ class VehicleLinkTest {
         @Override
         public boolean isOpen() {
             return true;
+        }
+
+        @Override
+        public ModuleAddress module(int number) {
+            return new LogicalAddress(number);
         }
 
         @Override

@@ -24,6 +24,11 @@ class AddressSearchTest {
         }
 
         @Override
+        public ModuleAddress module(int number) {
+            return new LogicalAddress(number);
+        }
+
+        @Override
         public void send(ModuleAddress to, Bytes request) {}
 
         @Override

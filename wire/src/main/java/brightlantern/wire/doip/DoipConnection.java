@@ -118,6 +118,11 @@ public final class DoipConnection implements Transport {
      * module are dropped.
      */
     @Override
+    public ModuleAddress module(int number) {
+        return new LogicalAddress(number);
+    }
+
+    @Override
     public void send(ModuleAddress to, Bytes data) throws WireException {
         int target = number(to);
         BlockingQueue<Object> acknowledged = mailbox(acks, target);

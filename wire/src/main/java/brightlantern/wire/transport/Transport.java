@@ -10,6 +10,13 @@ public interface Transport extends AutoCloseable {
     boolean isOpen();
 
     /**
+     * Where it reaches a module that its description knows by a number.
+     *
+     * @throws IllegalArgumentException when no module can have that number here
+     */
+    ModuleAddress module(int number);
+
+    /**
      * Hands a request over, and drops older answers of that module.
      *
      * @throws brightlantern.wire.NotThereException when nobody has that address
