@@ -171,6 +171,10 @@ class UnluckyTest {
                     b -> "volts".equals(b.executeScript("return document.activeElement.id")));
         }
         assertThat(shop.text("main")).containsPattern("about 0\\.8\\d Ω hide");
+        shop.press("#hold");
+        assertThat(shop.text("#held"))
+                .containsPattern(
+                        "^Earth stud G12.*: -?0\\.\\d\\d to 0\\.\\d\\d V over 3 s, .*V of it alternates");
     }
 
     @Test

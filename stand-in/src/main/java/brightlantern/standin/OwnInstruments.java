@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.circuit.Circuit;
 import brightlantern.standin.instrument.Instrument;
 import brightlantern.standin.instrument.Meter;
 import brightlantern.standin.instrument.Scope;
@@ -18,6 +19,7 @@ final class OwnInstruments implements AutoCloseable {
     private final VehicleSimulation simulation;
     private final ToolBox tools;
     private final Runnable catchUp;
+    private final Scope.Places places;
     private final List<Scope> scopes;
     private final List<ScpiServer> servers = new CopyOnWriteArrayList<>();
     private final Map<String, Instrument> offered = new LinkedHashMap<>();
@@ -31,6 +33,7 @@ final class OwnInstruments implements AutoCloseable {
         this.simulation = simulation;
         this.tools = tools;
         this.catchUp = catchUp;
+        this.places = places;
         scopes = List.of(new Scope(places), new Scope(places, 2));
     }
 
@@ -91,6 +94,13 @@ final class OwnInstruments implements AutoCloseable {
         public OptionalDouble volts(String point) {
             catchUp.run();
             return simulation.volts(point);
+        }
+
+        @Override
+        public double[] wave(String point, double seconds, int count) {
+            catchUp.run();
+            String place = point.equals(Circuit.PLUS) ? ScopePlaces.SUPPLY : point;
+            return places.feel(List.of(place), seconds, count).getOrDefault(place, new double[0]);
         }
 
         @Override

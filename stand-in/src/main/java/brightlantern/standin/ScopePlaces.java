@@ -26,7 +26,7 @@ final class ScopePlaces implements Scope.Places {
     private static final double SHUT_FOR = 0.06;
 
     /** Battery plus against battery minus. */
-    private static final String SUPPLY = "supply";
+    static final String SUPPLY = "supply";
 
     private final VehicleSimulation simulation;
     private final Optional<Crank> crank;

@@ -34,7 +34,7 @@ import brightlantern.standin.module.CodeMemory;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.doip.DoipCodec;
-import brightlantern.wire.scpi.ScopeProfile;
+import brightlantern.wire.scpi.CommandProfile;
 import brightlantern.wire.scpi.ScpiLine;
 import brightlantern.wire.uds.DtcAnswers;
 import java.io.ByteArrayInputStream;
@@ -176,7 +176,10 @@ class FuzzTest {
                         text(
                                 "profile of an oscilloscope",
                                 10,
-                                in -> ScopeProfile.read(new ByteArrayInputStream(in)),
+                                in ->
+                                        CommandProfile.read(
+                                                CommandProfile.Kind.OSCILLOSCOPE,
+                                                new ByteArrayInputStream(in)),
                                 "rate = ACQuire:SRATe\nname = one"),
                         text(
                                 "log as CSV",

@@ -3,7 +3,7 @@ package brightlantern.wire;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import brightlantern.wire.scpi.ScopeProfile;
+import brightlantern.wire.scpi.CommandProfile;
 import brightlantern.wire.scpi.ScpiClient;
 import java.io.ByteArrayInputStream;
 import java.net.InetAddress;
@@ -56,12 +56,13 @@ class ScpiBlockTest {
     void aProfileThatLacksACommandIsRefused() {
         assertThatThrownBy(
                         () ->
-                                ScopeProfile.read(
+                                CommandProfile.read(
+                                        CommandProfile.Kind.OSCILLOSCOPE,
                                         new ByteArrayInputStream(
                                                 "start = INIT\n"
                                                         .getBytes(StandardCharsets.ISO_8859_1))))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("lacks the command 'connect'");
-        assertThat(ScopeProfile.standard()).isNotNull();
+        assertThat(CommandProfile.standard(CommandProfile.Kind.OSCILLOSCOPE)).isNotNull();
     }
 }

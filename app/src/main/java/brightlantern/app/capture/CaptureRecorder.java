@@ -11,8 +11,8 @@ import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneDelay;
 import brightlantern.wire.WireException;
+import brightlantern.wire.scpi.CommandProfile;
 import brightlantern.wire.scpi.Oscilloscope;
-import brightlantern.wire.scpi.ScopeProfile;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -58,7 +58,8 @@ class CaptureRecorder implements AutoCloseable {
     private final Jobs jobs;
     private final VehicleLinks links;
     private final Instruments instruments;
-    private final ScopeProfile profile = ScopeProfile.standard();
+    private final CommandProfile profile =
+            CommandProfile.standard(CommandProfile.Kind.OSCILLOSCOPE);
     private final OwnTurns<Long> turns = new OwnTurns<>("capture");
     private final Map<Long, Going> going = new ConcurrentHashMap<>();
 

@@ -4,8 +4,8 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.ProbeOutput;
 import brightlantern.wire.WireException;
+import brightlantern.wire.scpi.CommandProfile;
 import brightlantern.wire.scpi.Oscilloscope;
-import brightlantern.wire.scpi.ScopeProfile;
 import brightlantern.wire.scpi.ScpiClient;
 import java.net.InetSocketAddress;
 import java.time.Duration;
@@ -36,7 +36,8 @@ final class JoinedScopes implements AutoCloseable {
     /**
      * @throws WireException when there are more lanes than a capture has, or one does not answer
      */
-    JoinedScopes(CapturePlan plan, List<InetSocketAddress> at, Duration wait, ScopeProfile profile)
+    JoinedScopes(
+            CapturePlan plan, List<InetSocketAddress> at, Duration wait, CommandProfile profile)
             throws WireException {
         this.plan = plan;
         this.shared = plan.trigger().map(t -> t.lane() - 1).orElse(0);

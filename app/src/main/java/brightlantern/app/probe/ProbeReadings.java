@@ -8,6 +8,7 @@ import brightlantern.app.link.OutputSession;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.ExpectedReading;
+import brightlantern.core.circuit.HeldReading;
 import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
@@ -17,6 +18,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Multimeter;
 import java.util.ArrayList;
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -109,6 +111,54 @@ class ProbeReadings {
             meter.release();
             meters.name(context.job(), meter);
             return new Reading(volts, supply, " (hands free)");
+        }
+    }
+
+    /**
+     * Looks at a point over a while; nothing is moved for that but what somebody moves himself.
+     *
+     * @throws WireException when the meter does not play its part
+     */
+    HeldReading over(JobPages.Context context, Asked asked, int seconds) throws WireException {
+        try (Multimeter meter = meters.open(context.job())) {
+            meter.at(asked.point().id());
+            meter.load(asked.condition().load().name());
+            pause(SETTLE_MILLIS);
+            DoubleSummaryStatistics volts = new DoubleSummaryStatistics();
+            long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(seconds);
+            while (System.nanoTime() < end) {
+                volts.accept(meter.volts());
+                pause(12);
+            }
+            OptionalDouble alternating = told(meter::alternating);
+            HeldReading held =
+                    new HeldReading(
+                            seconds,
+                            volts.getMin(),
+                            volts.getMax(),
+                            volts.getAverage(),
+                            alternating,
+                            alternating.isPresent()
+                                    ? told(meter::frequency)
+                                    : OptionalDouble.empty(),
+                            alternating.isPresent() ? told(meter::duty) : OptionalDouble.empty());
+            meter.release();
+            meters.name(context.job(), meter);
+            return held;
+        }
+    }
+
+    /** A figure that a meter may be unable to tell. */
+    private interface Figure {
+        double ask() throws WireException;
+    }
+
+    private static OptionalDouble told(Figure figure) {
+        try {
+            double its = figure.ask();
+            return Double.isInfinite(its) ? OptionalDouble.empty() : OptionalDouble.of(its);
+        } catch (WireException cannot) {
+            return OptionalDouble.empty();
         }
     }
 

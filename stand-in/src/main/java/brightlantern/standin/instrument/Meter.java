@@ -6,10 +6,12 @@ import java.util.Locale;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.BiConsumer;
+import java.util.function.ToDoubleFunction;
 
 /**
  * A meter: {@code ROUTe:CLOSe (@point)}, {@code ROUTe:CLOSe?}, {@code INPut:LOAD
- * NOTHing|LAMP|BULB}, {@code MEASure:VOLTage:DC?}, {@code MEASure:RESistance?}, {@code
+ * NOTHing|LAMP|BULB}, {@code MEASure:VOLTage:DC?}, {@code MEASure:VOLTage:AC?}, {@code
+ * MEASure:FREQuency?}, {@code MEASure:PDUTycycle?}, {@code MEASure:RESistance?}, {@code
  * MEASure:CURRent:DC?} with a clamp. The black lead is on battery minus; on ohms both are at the
  * pins of what is measured alone.
  */
@@ -27,6 +29,12 @@ public final class Meter implements Instrument {
     private static final double MOST_OHM = 2e7;
 
     private static final double CLAMP_ERROR = 0.015;
+
+    /** What alternates is looked at for so long. */
+    private static final double GATE_SECONDS = 0.2;
+
+    private static final int GATE_SAMPLES = 20_000;
+
     private static final String OVERLOAD = "9.9E37";
     private static final String NO_NUMBER = "9.91E37";
 
@@ -40,6 +48,11 @@ public final class Meter implements Instrument {
     public interface Places {
         /** Volts of a point against battery minus. */
         OptionalDouble volts(String point);
+
+        /** Volts of a point over a while, evenly; none where nothing of it changes. */
+        default double[] wave(String point, double seconds, int count) {
+            return new double[0];
+        }
 
         /** Ohms of what is measured alone; NaN while somebody drives current through it. */
         default OptionalDouble ohms(String what) {
@@ -87,6 +100,12 @@ public final class Meter implements Instrument {
             load(line, status);
         } else if (line.is("MEASure:VOLTage:DC?") || line.is("MEASure:VOLTage?")) {
             return Instrument.text(measure(status));
+        } else if (line.is("MEASure:VOLTage:AC?")) {
+            return Instrument.text(waves(status, WaveFigures::alternating));
+        } else if (line.is("MEASure:FREQuency?")) {
+            return Instrument.text(waves(status, WaveFigures::hertz));
+        } else if (line.is("MEASure:PDUTycycle?")) {
+            return Instrument.text(waves(status, f -> 100 * f.duty()));
         } else if (line.is("MEASure:RESistance?")) {
             return Instrument.text(ohms(status));
         } else if (line.is("MEASure:CURRent:DC?") || line.is("MEASure:CURRent?")) {
@@ -132,6 +151,19 @@ public final class Meter implements Instrument {
         return its.isEmpty()
                 ? nothing(status)
                 : text(its.getAsDouble() * (1 + GAIN_ERROR) + NOISE_VOLTS * random.nextGaussian());
+    }
+
+    private String waves(StatusModel status, ToDoubleFunction<WaveFigures> figure) {
+        OptionalDouble its = places.volts(point);
+        if (its.isEmpty()) {
+            return nothing(status);
+        }
+        double[] wave = places.wave(point, GATE_SECONDS, GATE_SAMPLES);
+        if (wave.length == 0) {
+            wave = new double[] {its.getAsDouble()};
+        }
+        double told = figure.applyAsDouble(WaveFigures.of(wave, GATE_SECONDS));
+        return Double.isInfinite(told) ? OVERLOAD : text(told * (1 + GAIN_ERROR));
     }
 
     private String ohms(StatusModel status) {

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.wire.WireException;
+import brightlantern.wire.scpi.CommandProfile;
 import brightlantern.wire.scpi.Oscilloscope;
-import brightlantern.wire.scpi.ScopeProfile;
 import brightlantern.wire.scpi.ScpiClient;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -66,7 +66,7 @@ class ScopeTest {
                 new Oscilloscope(
                         new ScpiClient(
                                 new InetSocketAddress(address, Scope.PORT), Duration.ofSeconds(3)),
-                        ScopeProfile.standard());
+                        CommandProfile.standard(CommandProfile.Kind.OSCILLOSCOPE));
     }
 
     @AfterEach

@@ -5,14 +5,16 @@ import java.net.InetSocketAddress;
 import java.time.Duration;
 
 /**
- * A meter for volts, ohms, and amps by a clamp (SCPI-1999 vol. 2, MEASure). Some switch their lead
- * from point to point and hang a load on it by themselves; of those that do not know such a command
- * (SCPI-1999 vol. 2, error -113) somebody holds the lead.
+ * A meter for volts, steady or not, ohms, and amps by a clamp (SCPI-1999 vol. 2, MEASure), by its
+ * {@link CommandProfile}. Some switch their lead from point to point and hang a load on it by
+ * themselves; of those that do not know such a command (SCPI-1999 vol. 2, error -113) somebody
+ * holds the lead.
  */
 public final class Multimeter implements AutoCloseable {
     private static final String UNDEFINED_HEADER = "-113";
 
     private final ScpiClient client;
+    private final CommandProfile profile = CommandProfile.standard(CommandProfile.Kind.METER);
     private boolean switches = true;
 
     /**
@@ -37,7 +39,7 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when there is no such point, or the meter is lost
      */
     public void at(String point) throws WireException {
-        switches = knows("ROUT:CLOS (@" + point + ")");
+        switches = knows(profile.command("point", "place", point));
     }
 
     /** Whether it switched its lead by itself; otherwise somebody holds it. */
@@ -52,7 +54,7 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when it refuses
      */
     public void load(String name) throws WireException {
-        knows("INP:LOAD " + name);
+        knows(profile.command("load", "load", name));
     }
 
     private boolean knows(String command) throws WireException {
@@ -73,7 +75,35 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when it is overloaded, answers something else, or is lost
      */
     public double volts() throws WireException {
-        return client.number("MEAS:VOLT:DC?");
+        return client.number(profile.command("volts"));
+    }
+
+    /**
+     * Volts of what alternates, its root mean square without the steady part.
+     *
+     * @throws WireException when it is overloaded, answers something else, or is lost
+     */
+    public double alternating() throws WireException {
+        return client.number(profile.command("alternating"));
+    }
+
+    /**
+     * How often a second what it sees repeats itself, Hz; infinite where nothing does.
+     *
+     * @throws WireException when it answers something else, or is lost
+     */
+    public double frequency() throws WireException {
+        return client.numberOrOverload(profile.command("frequency"));
+    }
+
+    /**
+     * Share of the time that it is above its middle, in percent; infinite where nothing repeats
+     * itself.
+     *
+     * @throws WireException when it answers something else, or is lost
+     */
+    public double duty() throws WireException {
+        return client.numberOrOverload(profile.command("duty"));
     }
 
     /**
@@ -82,7 +112,7 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when it has nothing to measure, answers something else, or is lost
      */
     public double ohms() throws WireException {
-        return client.numberOrOverload("MEAS:RES?");
+        return client.numberOrOverload(profile.command("ohms"));
     }
 
     /**
@@ -91,13 +121,13 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when it is overloaded, answers something else, or is lost
      */
     public double amps() throws WireException {
-        return client.number("MEAS:CURR:DC?");
+        return client.number(profile.command("amps"));
     }
 
     /** Lets go of what it switched. */
     public void release() throws WireException {
         if (switches) {
-            client.command("*RST");
+            client.command(profile.command("free"));
         }
     }
 

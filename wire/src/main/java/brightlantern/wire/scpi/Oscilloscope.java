@@ -4,7 +4,7 @@ import brightlantern.wire.WireException;
 import brightlantern.wire.WireFormatException;
 
 /**
- * An oscilloscope on a TCP socket, by its {@link ScopeProfile}. It records by itself once it is
+ * An oscilloscope on a TCP socket, by its {@link CommandProfile}. It records by itself once it is
  * started, and what is there already can be fetched meanwhile. One thread at a time.
  */
 public final class Oscilloscope implements AutoCloseable {
@@ -17,7 +17,7 @@ public final class Oscilloscope implements AutoCloseable {
     public static final int MOST = 100_000;
 
     private final ScpiClient client;
-    private final ScopeProfile profile;
+    private final CommandProfile profile;
 
     /** What it is about. */
     public enum State {
@@ -33,7 +33,7 @@ public final class Oscilloscope implements AutoCloseable {
      */
     public record Preamble(double scale, double offset) {}
 
-    public Oscilloscope(ScpiClient client, ScopeProfile profile) {
+    public Oscilloscope(ScpiClient client, CommandProfile profile) {
         this.client = client;
         this.profile = profile;
     }
