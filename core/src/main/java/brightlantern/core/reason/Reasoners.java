@@ -180,7 +180,8 @@ public final class Reasoners {
 
     /**
      * Codes that modules set by what they see at the pins of what the engine needs to do what it
-     * does not do: here it tells as well that one of them is not stored.
+     * does not do, and of the circuits of which one is stored: here it tells as well that one of
+     * them is not.
      *
      * @param symptoms that were told
      * @param codes that are stored
@@ -194,12 +195,20 @@ public final class Reasoners {
                         .flatMap(e -> neededBy(d, e))
                         .collect(Collectors.toSet());
         return d.circuits().stream()
-                .flatMap(c -> c.gauges().stream())
-                .filter(g -> needed.contains(g.id()))
-                .flatMap(g -> g.bands().stream())
-                .map(Band::code)
-                .filter(c -> !c.isEmpty())
+                .flatMap(
+                        c ->
+                                // who shares a reference or an earth with what is told of, and is
+                                // well, says that it is not what they share
+                                codes(c.gauges().stream()).anyMatch(codes::contains)
+                                        ? codes(c.gauges().stream())
+                                        : codes(
+                                                c.gauges().stream()
+                                                        .filter(g -> needed.contains(g.id()))))
                 .collect(Collectors.toSet());
+    }
+
+    private static Stream<String> codes(Stream<Gauge> gauges) {
+        return gauges.flatMap(g -> g.bands().stream()).map(Band::code).filter(c -> !c.isEmpty());
     }
 
     /** Findings that may be entered: those that are written, and those of circuits in question. */

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
@@ -37,6 +38,12 @@ public final class ComplaintWords {
 
     /** A word of its system or its circumstances counts so much less than one of its name. */
     private static final double BESIDE = 0.6;
+
+    /** That there is no more to be told is no complaint of something that does nothing. */
+    private static final Pattern NO_MORE =
+            Pattern.compile(
+                    "\\b(nothing|anything|all|everything)\\s+(else|more|other)(\\s+(was|is|came|noticed|works?|fine|well|good|normal))*",
+                    Pattern.CASE_INSENSITIVE);
 
     private static final Set<String> EMPTY =
             Set.of(
@@ -140,7 +147,7 @@ public final class ComplaintWords {
 
     /** The words themselves, and what complaints call what people say so. */
     private static Set<String> said(String text) {
-        Set<String> said = words(text);
+        Set<String> said = words(NO_MORE.matcher(text).replaceAll(" "));
         List.copyOf(said).forEach(w -> said.addAll(SPOKEN.getOrDefault(w, Set.of())));
         return said;
     }

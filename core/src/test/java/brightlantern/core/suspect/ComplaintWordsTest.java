@@ -43,6 +43,8 @@ class ComplaintWordsTest {
             delimiter = '|',
             value = {
                 "oriel-heron | Something feels odd lately",
+                "quillon-ember | A warning came up; nothing else was noticed.",
+                "oriel-finch | A warning; everything else works fine",
                 "velmont-cairn | They say that it does not do what it should",
                 "oriel-finch | ''"
             })
