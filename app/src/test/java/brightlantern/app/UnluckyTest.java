@@ -174,7 +174,7 @@ class UnluckyTest {
         shop.press("#hold");
         assertThat(shop.text("#held"))
                 .containsPattern(
-                        "^Earth stud G12.*: -?0\\.\\d\\d to 0\\.\\d\\d V over 3 s, .*V of it alternates");
+                        "^Earth stud G12.*: -?\\d\\.\\d\\d to \\d\\.\\d\\d V over 3 s, .*V of it alternates");
     }
 
     @Test

@@ -8,6 +8,10 @@ import brightlantern.wire.uds.NegativeResponseException;
 final class PatientAsker {
     private static final int ASKED_AGAIN = 2;
 
+    /** The last time that it is asked at all it costs nobody else anything. */
+    private static final int LAST_ASKED_AGAIN = 4;
+
+    private final int askedAgain;
     private boolean heard;
 
     /**
@@ -15,6 +19,7 @@ final class PatientAsker {
      */
     PatientAsker(boolean patient) {
         this.heard = patient;
+        this.askedAgain = patient ? LAST_ASKED_AGAIN : ASKED_AGAIN;
     }
 
     interface Question<T> {
@@ -35,7 +40,7 @@ final class PatientAsker {
                 heard = true;
                 throw refused;
             } catch (SilenceException lost) {
-                if (!heard || again == ASKED_AGAIN) {
+                if (!heard || again == askedAgain) {
                     throw lost;
                 }
             }
