@@ -64,9 +64,12 @@ class MeterController {
                         "Look for '%d' s: expected 1 to %d.".formatted(seconds, MOST_SECONDS));
             }
             Asked asked = Asked.of(context.description(), circuitId, pointId, conditionId);
+            asked.needsKey(context);
             HeldReading held = readings.over(context, asked, seconds);
             String said =
                     (asked.point().name()
+                                    + ", "
+                                    + asked.condition().name(asked.circuit())
                                     + ": "
                                     + held.sentence()
                                     + ". "

@@ -95,13 +95,7 @@ class ProbeReadings {
      */
     Reading settled(JobPages.Context context, Asked asked, OptionalDouble before)
             throws WireException {
-        if (!asked.condition().motors().isEmpty()
-                && asked.circuit().setting(asked.condition().motors().get(0)).isEmpty()) {
-            throw new IllegalStateException(
-                    "Hands free: "
-                            + asked.condition().name(asked.circuit())
-                            + " wants somebody who watches it. Press Read the meter.");
-        }
+        movesNothing("Hands free", asked);
         double supply = supply(context);
         try (Multimeter meter = meters.open(context.job())) {
             meter.at(asked.point().id());
@@ -118,8 +112,10 @@ class ProbeReadings {
      * Looks at a point over a while; nothing is moved for that but what somebody moves himself.
      *
      * @throws WireException when the meter does not play its part
+     * @throws IllegalStateException where an actuator would have to be driven for it
      */
     HeldReading over(JobPages.Context context, Asked asked, int seconds) throws WireException {
+        movesNothing("Over a while", asked);
         try (Multimeter meter = meters.open(context.job())) {
             meter.at(asked.point().id());
             meter.load(asked.condition().load().name());
@@ -145,6 +141,18 @@ class ProbeReadings {
             meter.release();
             meters.name(context.job(), meter);
             return held;
+        }
+    }
+
+    /** What drives an actuator is watched by whoever pressed for it. */
+    private static void movesNothing(String what, Asked asked) {
+        if (!asked.condition().motors().isEmpty()
+                && asked.circuit().setting(asked.condition().motors().get(0)).isEmpty()) {
+            throw new IllegalStateException(
+                    what
+                            + ": "
+                            + asked.condition().name(asked.circuit())
+                            + " wants somebody who watches it. Press Read the meter.");
         }
     }
 
