@@ -138,8 +138,14 @@ public final class Breaker {
         synchronized (vehicle) {
             Driver before = vehicle.simulation().driver();
             if (!beside) {
+                boolean silent = silent();
                 boolean unsettled = vehicle.simulation().damage().isBroken();
                 vehicle.whole();
+                if (silent) {
+                    // who missed somebody hears him again
+                    vehicle.live(AWAKE_SECONDS);
+                    vehicle.whole();
+                }
                 if (unsettled) {
                     // what it had learned with the fault in place it has to forget
                     StandIns.day(vehicle);
@@ -253,8 +259,9 @@ public final class Breaker {
         vehicle.simulation().fail(VehicleSimulation.CIRCUITS, failure.mode(), failure.of(), size);
         List<Gauge> wrong = new ArrayList<>(use.used(vehicle::report));
         wrong.removeAll(already);
+        boolean missing = isMissed(use);
         vehicle.simulation().driver(before);
-        if (wrong.isEmpty()) {
+        if (wrong.isEmpty() && !missing) {
             vehicle.simulation().damage().mend(failure.of());
             return Optional.empty();
         }
@@ -278,6 +285,20 @@ public final class Breaker {
                                 ? WARNING
                                 : says.stream().limit(TOLD).collect(Collectors.joining(" ")),
                         symptoms.stream().limit(TOLD).toList()));
+    }
+
+    private boolean silent() {
+        return vehicle.simulation().circuits().filter(c -> !c.unfed().isEmpty()).isPresent();
+    }
+
+    /** Whether modules that are silent now are missed by others, which say so. */
+    private boolean isMissed(EverydayUse use) {
+        if (use.silenced().isEmpty()) {
+            return false;
+        }
+        Set<Integer> stored = vehicle.stored();
+        use.shaken(() -> vehicle.live(MISSES_SECONDS));
+        return !stored.containsAll(vehicle.stored());
     }
 
     /** How a driver tells that the engine does not do what it should. */

@@ -101,7 +101,8 @@ final class FittedModules {
 
     /** Takes what a module's own monitor found. */
     void report(String module, String code, boolean failed) {
-        if (modules.containsKey(module)) {
+        // what has no supply, or is dead, watches nothing
+        if (modules.containsKey(module) && wires.alive(module, simulation.seconds())) {
             modules.get(module)
                     .memory()
                     .report(Dtc.parse(code).number(), failed, failed ? frame(module) : Bytes.EMPTY);

@@ -163,7 +163,9 @@ public final class StandIns {
         }
         blueprint.aliases().forEach(simulation::alias);
         if (d.circuits().stream().anyMatch(c -> !c.gauges().isEmpty())) {
-            simulation.with(new Circuits(d.circuits(), plant, new Random(serial)));
+            Circuits circuits = new Circuits(d.circuits(), plant, new Random(serial));
+            simulation.with(circuits);
+            wires.feeds(circuits::unfed);
         }
         blueprint.locks().forEach(l -> simulation.lock(l.routine(), l.codes()));
         Mechanics mechanics = Mechanics.of(blueprint.systems(), blueprint.engine());

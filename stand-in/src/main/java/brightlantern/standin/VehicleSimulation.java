@@ -3,8 +3,10 @@ package brightlantern.standin;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.Need;
 import brightlantern.core.code.Dtc;
+import brightlantern.core.network.ControlModule;
 import brightlantern.core.sound.Wav;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Boards;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Crank;
 import brightlantern.standin.plant.Driver;
@@ -115,6 +117,11 @@ public final class VehicleSimulation {
                 "engine.speed",
                 (id, turns) ->
                         () -> means.works(EngineWaves.CRANK_SENSOR) ? turns.getAsDouble() : 0);
+        for (ControlModule m : description.modules()) {
+            readings.computeIfPresent(
+                    Boards.supplyOf(m.id()),
+                    (id, volts) -> () -> its.fed(m.id()) * volts.getAsDouble());
+        }
         for (String id : its.values()) {
             DoubleSupplier there = readings.get(id);
             description

@@ -24,6 +24,7 @@ import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Boards;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.EverydayUse;
@@ -355,6 +356,13 @@ final class Robot {
                             - c.volts(g.to()).orElseThrow()
                             + METER_NOISE * random.nextGaussian();
             return g.at(across / g.nominal()).id();
+        }
+        if (g.feedsModule()) {
+            return g.at(
+                            v.wires().alive(g.module(), v.simulation().seconds())
+                                    ? v.reading(Boards.supplyOf(g.module())) / g.nominal()
+                                    : 0)
+                    .id();
         }
         if (g.isToldByValue()) {
             return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))

@@ -74,6 +74,12 @@ public record Circuit(
         return motors.stream().filter(m -> m.id().equals(motorId)).findFirst().orElseThrow();
     }
 
+    /** Whether it feeds control modules, and nothing else. */
+    public boolean feedsModules() {
+        return !consumers.isEmpty()
+                && consumers.stream().allMatch(c -> c.kind() == ConsumerKind.MODULE);
+    }
+
     /** The battery pole to which a load at a point is hung. */
     public String otherPole(String pointId) {
         return point(pointId).side().equals("earth") ? PLUS : MINUS;

@@ -57,6 +57,17 @@ public final class CircuitModel {
      */
     public Solution solve(OperatingState state, Collection<? extends Fault> faults) {
         List<Component> present = present(state, faults);
+        Relays relays = new Relays(present);
+        OperatingState expected = relays.expected(state);
+        Voltages volts = settled(present, expected);
+        OperatingState found = relays.found(expected, volts);
+        if (!found.equals(expected)) {
+            volts = settled(present, found);
+        }
+        return solution(present, found, volts);
+    }
+
+    private Voltages settled(List<Component> present, OperatingState state) {
         Voltages before = Voltages.NOMINAL;
         for (int round = 0; round < MOST_ROUNDS; round++) {
             Voltages now = round(present, state, before);
@@ -66,7 +77,7 @@ public final class CircuitModel {
                 break;
             }
         }
-        return solution(present, state, before);
+        return before;
     }
 
     /**
@@ -76,7 +87,8 @@ public final class CircuitModel {
      */
     public Voltages next(
             OperatingState state, Collection<? extends Fault> faults, Voltages before) {
-        return round(present(state, faults), state, before);
+        List<Component> present = present(state, faults);
+        return round(present, new Relays(present).expected(state), before);
     }
 
     /** The parts as the faults leave them, and what hangs on. */

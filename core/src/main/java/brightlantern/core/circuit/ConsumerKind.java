@@ -14,7 +14,11 @@ public enum ConsumerKind {
     HORN("loud", "faint", "silent", "broken", 4, 20, 35),
     SOCKET("full voltage", "low voltage", "dead", "broken", 2, 25, 20),
     /** Two wires whose resistance tells what it feels. */
-    SENSOR("tells", "tells too little", "tells nothing", "broken inside", 6, 25, 45);
+    SENSOR("tells", "tells too little", "tells nothing", "broken inside", 6, 25, 45),
+    /** The coil of a relay, which is replaced with it. */
+    RELAY("pulls in", "pulls in weakly", "does not pull in", "burnt out", 1.2, 15, 18),
+    /** A control module; what breaks in it by itself is of the network. */
+    MODULE("fed as it should be", "poorly fed", "silent", "dead", 0.5, 90, 420);
 
     private final String well;
     private final String weak;

@@ -31,7 +31,13 @@ public final class FaultTable {
      */
     private static final double LEAST_LEFT = 1e-6;
 
+    private final Circuit circuit;
     private final OperatingState state;
+    private final List<Component> parts = new ArrayList<>();
+
+    /** The same with other relays open. */
+    private final Map<OperatingState, FaultTable> others = new HashMap<>();
+
     private final Map<String, Component> linear = new LinkedHashMap<>();
     private final List<Component> bent = new ArrayList<>();
     private final Map<String, Integer> nodes = new HashMap<>();
@@ -40,6 +46,9 @@ public final class FaultTable {
     private final int size;
 
     private final Base whole;
+
+    /** Whether coils decide which of its relays are closed. */
+    private final boolean pulled;
 
     /** The part that was left out last: faults of all sizes in one part follow each other. */
     private String leftOut = "";
@@ -56,8 +65,13 @@ public final class FaultTable {
 
     /** A circuit whose parts are as drawn, and what hangs on it in this state. */
     public FaultTable(Circuit circuit, OperatingState state) {
+        this(new Relays(circuit.components()).expected(state), circuit);
+    }
+
+    private FaultTable(OperatingState state, Circuit circuit) {
+        this.circuit = circuit;
         this.state = state;
-        List<Component> parts = new ArrayList<>(circuit.components());
+        parts.addAll(circuit.components());
         state.hung()
                 .forEach(
                         (point, load) -> {
@@ -81,6 +95,7 @@ public final class FaultTable {
             }
         }
         whole = solved("");
+        pulled = parts.stream().anyMatch(p -> p instanceof Segment s && s.isPulled());
     }
 
     /**
@@ -262,6 +277,22 @@ public final class FaultTable {
 
     /** The steady state with a fault in it, or with none. */
     public Voltages with(Optional<Fault> fault) {
+        Voltages volts = asTheyAre(fault);
+        if (!pulled) {
+            return volts;
+        }
+        List<Component> faulty =
+                parts.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
+        OperatingState found = new Relays(faulty).found(state, volts);
+        return found.equals(state) ? volts : other(found).asTheyAre(fault);
+    }
+
+    private synchronized FaultTable other(OperatingState found) {
+        return others.computeIfAbsent(found, s -> new FaultTable(s, circuit));
+    }
+
+    /** With its relays as its state has them. */
+    private Voltages asTheyAre(Optional<Fault> fault) {
         Optional<Component> changed =
                 fault.map(f -> linear.get(f.part())).filter(p -> fault.get().in(p) != p);
         Base base = changed.map(p -> without(p.id())).orElse(whole);

@@ -38,6 +38,7 @@ public record Feeding(
      * @param setting as a state, such as "low beam on"
      * @param does what somebody does for it
      * @param madeBy what makes it; somebody's hand when nothing is said
+     * @param coil of a relay, how its coil gets its current; null where that is not drawn
      */
     public record Switching(
             SegmentKind kind,
@@ -47,11 +48,27 @@ public record Feeding(
             String does,
             Setting.By madeBy,
             String place,
-            double minutes) {
+            double minutes,
+            Control coil) {
         public Switching {
             madeBy = madeBy == null ? Setting.By.HAND : madeBy;
         }
     }
+
+    /**
+     * What leads the current of a relay's coil to earth; the other end of the coil is fed in its
+     * box.
+     *
+     * @param kind switch, or driver for an output of a module
+     * @param colour of the wire from the relay
+     */
+    public record Control(
+            SegmentKind kind,
+            String id,
+            String name,
+            String colour,
+            String place,
+            double minutes) {}
 
     /**
      * A consumer.

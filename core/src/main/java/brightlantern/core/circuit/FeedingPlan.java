@@ -21,6 +21,11 @@ final class FeedingPlan extends SheetPlan {
 
     private static final double WEAK = 0.82;
 
+    /** Of what a module is made for: below the one it stops, below the other it complains. */
+    private static final double SILENT = 0.55;
+
+    private static final double LOW = 0.82;
+
     private static final double MOST = 9;
 
     /** What draws more than this would burn the lead that feeds it. */
@@ -31,12 +36,31 @@ final class FeedingPlan extends SheetPlan {
             EnumSet.of(
                     ConsumerKind.LAMP, ConsumerKind.HEATER, ConsumerKind.MOTOR, ConsumerKind.HORN);
 
+    /** What a meter on ohms tells something of. */
+    private static final Set<ConsumerKind> OHMS =
+            EnumSet.complementOf(EnumSet.of(ConsumerKind.SOCKET, ConsumerKind.MODULE));
+
     /** What draws the same current as long as it is on; a cold filament draws more at first. */
     private static final Set<ConsumerKind> CLAMPED =
             EnumSet.of(ConsumerKind.COIL, ConsumerKind.MOTOR, ConsumerKind.HEATER);
 
     private static final double NO_AMPS = 0.1;
     private static final double FEW_AMPS = 0.78;
+
+    /** The coil of a relay for 12 V and some twenty amperes. */
+    private static final double COIL_OHM = 90;
+
+    private static final double CONTROL_METRES = 2.5;
+
+    /** A module's low-side output for a relay. */
+    private static final double LOW_SIDE_OHM = 0.6;
+
+    /** So far above the other rows stands the coil, and so far right what switches it. */
+    private static final double COIL_ROW = 1.1;
+
+    private static final double CONTROL_COLUMN = 4;
+
+    private static final double TOP = 0.15;
 
     /** Columns and rows of the sheet. */
     private static final double COLUMN = 1.35;
@@ -70,6 +94,7 @@ final class FeedingPlan extends SheetPlan {
     private void draw(Feeding f, FuseBox box) {
         double section = section(f.amps());
         String wire = "Wire " + f.colour() + " " + millimetres(section);
+        lift = f.by() != null && f.by().coil() != null ? COIL_ROW + TOP : 0;
         poles(box);
         point(f.fuse(), "Fuse " + f.fuse() + ", load side", "supply", 2, 0, 2, box.place());
         String rating = String.format(Locale.ROOT, "Fuse %s %.0f A", f.fuse(), f.amps());
@@ -129,12 +154,77 @@ final class FeedingPlan extends SheetPlan {
                         in,
                         out,
                         by.kind() == SegmentKind.DRIVER ? DRIVER_OHM : RELAY_OHM,
-                        by.id() + "-on",
-                        ""));
+                        by.coil() == null ? by.id() + "-on" : "",
+                        "",
+                        by.coil() == null ? null : new Segment.Coil(coilOf(by), by.id() + "-on")));
         settings.put(
                 by.id() + "-on",
                 new Setting(by.id() + "-on", by.setting(), by.does(), by.madeBy()));
+        if (by.coil() != null) {
+            coil(f.box(), by, by.coil());
+        }
         return out;
+    }
+
+    private static String coilOf(Feeding.Switching relay) {
+        return relay.id() + "-coil";
+    }
+
+    /** Terminal 85 of a relay, where its coil ends (DIN 72552). */
+    private static String coilEnd(Feeding.Switching relay) {
+        return relay.id() + ".85";
+    }
+
+    /** The coil of a relay, fed in its box, and what leads its current to earth. */
+    private void coil(String box, Feeding.Switching relay, Feeding.Control by) {
+        String end = coilEnd(relay);
+        String its = relay.name() + ", terminal 85";
+        point(end, its, "earth", 1, -COIL_ROW, relay.minutes(), relay.place());
+        point(by.id(), by.name(), "earth", CONTROL_COLUMN, -COIL_ROW, by.minutes(), by.place());
+        Consumer coil =
+                new Consumer(
+                        coilOf(relay),
+                        relay.name() + " (coil)",
+                        ConsumerKind.RELAY,
+                        box,
+                        end,
+                        COIL_OHM);
+        consumers.add(coil);
+        gauges.add(Ohms.gauge(coil, relay.id(), box, end));
+        segment(
+                new Segment(
+                        "W-" + relay.id() + "-coil",
+                        "Wire " + by.colour() + " 0.5",
+                        SegmentKind.WIRE,
+                        end,
+                        by.id(),
+                        copper(CONTROL_METRES, section(0))));
+        segment(
+                new Segment(
+                        by.id() + "-control",
+                        by.name(),
+                        by.kind(),
+                        by.id(),
+                        Circuit.MINUS,
+                        by.kind() == SegmentKind.DRIVER ? LOW_SIDE_OHM : RELAY_OHM,
+                        relay.id() + "-on",
+                        ""));
+        gauges.add(
+                new Gauge(
+                        relay.id() + "-click",
+                        relay.name(),
+                        coil.id(),
+                        box,
+                        end,
+                        Consumer.NOMINAL_VOLTS,
+                        List.of(
+                                new Band("dead", "does not click", Segment.Coil.HOLDS, "", false),
+                                new Band("well", "clicks", MOST, "", true)),
+                        relay.id() + "-on",
+                        "",
+                        "",
+                        Gauge.Scale.NONE,
+                        Gauge.By.HANDS));
     }
 
     private void fed(Feeding f, Feeding.Fed c, int column, String from, String wire, double ohm) {
@@ -158,7 +248,7 @@ final class FeedingPlan extends SheetPlan {
                         minus,
                         Consumer.NOMINAL_VOLTS * Consumer.NOMINAL_VOLTS / c.watts());
         consumers.add(its);
-        if (c.kind() != ConsumerKind.SOCKET) {
+        if (OHMS.contains(c.kind())) {
             gauges.add(Ohms.gauge(its, c.plug(), supply, back));
         }
         contact(c.plug(), c.pins().get(1), back, minus);
@@ -192,7 +282,14 @@ final class FeedingPlan extends SheetPlan {
                         c.module(),
                         "",
                         Gauge.Scale.NONE,
-                        c.hidden() ? Gauge.By.HANDS : Gauge.By.DRIVER));
+                        noticedBy(c)));
+    }
+
+    private static Gauge.By noticedBy(Feeding.Fed c) {
+        if (c.kind() == ConsumerKind.MODULE) {
+            return Gauge.By.ANSWERS;
+        }
+        return c.hidden() ? Gauge.By.HANDS : Gauge.By.DRIVER;
     }
 
     /** What it does when a lead from the battery feeds its pin: the way to it is left out. */
@@ -234,9 +331,16 @@ final class FeedingPlan extends SheetPlan {
     }
 
     /**
-     * @param code that is set when nothing arrives; empty where nobody watches
+     * @param code that is set when nothing arrives, or in what is fed itself when too little does;
+     *     empty where nobody watches
      */
     private static List<Band> bands(Feeding.Fed c, String code) {
+        if (c.kind() == ConsumerKind.MODULE) {
+            return List.of(
+                    new Band("dead", c.kind().dead(), SILENT, "", false),
+                    new Band("weak", c.kind().weak(), LOW, code, false),
+                    new Band("well", c.kind().well(), MOST, "", true));
+        }
         return List.of(
                 new Band("dead", c.kind().dead(), DEAD, code, false),
                 new Band("weak", c.kind().weak(), WEAK, "", false),

@@ -60,6 +60,8 @@ public record Gauge(
         HANDS,
         /** The module that reads it. */
         MODULE,
+        /** The module that it feeds: without it nothing answers. */
+        ANSWERS,
         /** What its module tells, held against an instrument of one's own. */
         INSTRUMENT,
         /** Both leads of a meter. */
@@ -145,6 +147,16 @@ public record Gauge(
                 OperatingState.idle(supplyVolts)
                         .moving(made().isEmpty() ? Set.of() : Set.of(made()));
         return isFed() ? state.loaded(fedAt(circuit), Load.LEAD) : state;
+    }
+
+    /** Whether a module lives by it, and tells how much of it there is. */
+    public boolean feedsModule() {
+        return by == By.ANSWERS;
+    }
+
+    /** Whether the module that lives by it is silent. */
+    public boolean isSilent(double share) {
+        return feedsModule() && at(share) == bands.get(0);
     }
 
     /** Whether it is looked at after it was switched off. */

@@ -118,7 +118,7 @@ public record ProbeCondition(Load load, Optional<String> moving) {
                         circuit,
                         point,
                         supplyVolts,
-                        own + shared.besides(circuit, point, state, Optional.empty()))
+                        shared.volts(circuit, point, state, Optional.empty(), own))
                 .among(shared.unknown(circuit, point));
     }
 }

@@ -11,6 +11,7 @@ import java.util.stream.Stream;
  * @param ohm resistance when healthy
  * @param closedBy the setting without which it is open; empty for what is always closed
  * @param openedBy the setting that opens it; empty for what nothing opens
+ * @param coil what pulls it closed; null for all but the contacts of a relay with a drawn coil
  */
 public record Segment(
         String id,
@@ -20,7 +21,8 @@ public record Segment(
         String to,
         double ohm,
         String closedBy,
-        String openedBy)
+        String openedBy,
+        Coil coil)
         implements Component {
     /** What is open leaks less than any meter would see. */
     private static final double OPEN_OHM = 1e9;
@@ -28,6 +30,38 @@ public record Segment(
     public Segment {
         closedBy = OrEmpty.text(closedBy);
         openedBy = OrEmpty.text(openedBy);
+    }
+
+    /**
+     * What pulls the contacts of a relay.
+     *
+     * @param id of the part
+     * @param by the setting that energises it
+     */
+    public record Coil(String id, String by) {
+        /** From this share of its nominal voltage on a relay pulls in and holds. */
+        static final double HOLDS = 0.55;
+
+        /** Contacts that are welded together need none. */
+        private static final Coil WELDED = new Coil("", "");
+    }
+
+    /** Whether a coil decides whether it is closed. */
+    boolean isPulled() {
+        return coil != null && coil != Coil.WELDED;
+    }
+
+    /** One without a coil. */
+    public Segment(
+            String id,
+            String name,
+            SegmentKind kind,
+            String from,
+            String to,
+            double ohm,
+            String closedBy,
+            String openedBy) {
+        this(id, name, kind, from, to, ohm, closedBy, openedBy, null);
     }
 
     /** One that nothing opens or closes. */
@@ -58,7 +92,7 @@ public record Segment(
 
     /** How it stays closed when it should open; empty for what nothing closes. */
     public Optional<Wear> stuck() {
-        return closedBy.isEmpty() ? Optional.empty() : kind.stuck();
+        return closedBy.isEmpty() && !isPulled() ? Optional.empty() : kind.stuck();
     }
 
     /** Whether it is a thing that can be tapped or moved by hand to see if it comes and goes. */
@@ -73,12 +107,12 @@ public record Segment(
 
     @Override
     public Segment with(double moreOhm) {
-        return new Segment(id, name, kind, from, to, ohm + moreOhm, closedBy, openedBy);
+        return new Segment(id, name, kind, from, to, ohm + moreOhm, closedBy, openedBy, coil);
     }
 
     /** The same without anything that opens or closes it. */
     Segment closed() {
-        return new Segment(id, name, kind, from, to, ohm);
+        return new Segment(id, name, kind, from, to, ohm, "", "", Coil.WELDED);
     }
 
     @Override
@@ -87,7 +121,7 @@ public record Segment(
     }
 
     private boolean isOpen(OperatingState state) {
-        return state.open().contains(id)
+        return coil != Coil.WELDED && state.open().contains(id)
                 || !closedBy.isEmpty() && !state.moving().contains(closedBy)
                 || !openedBy.isEmpty() && state.moving().contains(openedBy);
     }

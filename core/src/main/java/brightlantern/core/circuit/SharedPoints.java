@@ -11,8 +11,8 @@ import java.util.stream.Collectors;
 
 /**
  * What the other circuits of a vehicle draw through a point that a circuit shares with them, such
- * as an earth stud: it adds to what the circuit itself makes there (superposition). Remembers what
- * it computed.
+ * as an earth stud: their currents add to what the circuit itself draws there. Remembers what it
+ * computed.
  */
 public final class SharedPoints {
     /** States that are kept solved; a supply that drifts makes ever new ones. */
@@ -59,13 +59,66 @@ public final class SharedPoints {
         }
     }
 
+    /** Nobody draws more than this many times what lies behind the point lets through. */
+    private static final double MOST_ODDS = 1e6;
+
     /**
-     * Volts by which the others move a point of a circuit.
+     * What several circuits draw through one point, as Millman's theorem has it: each by itself
+     * would move the point away from its pole by a drop d of the supply V, which is to the rest as
+     * its own conductance to that of what they share; these add up.
+     *
+     * @param supplyVolts V
+     * @param drop d, V
+     */
+    private static double odds(double supplyVolts, double drop) {
+        double rest = supplyVolts - drop;
+        return rest > supplyVolts / MOST_ODDS ? drop / rest : MOST_ODDS;
+    }
+
+    /**
+     * Volts at a point that circuits share.
+     *
+     * @param fed whether it is on the side of the supply
+     * @param alone volts that each of them by itself would leave at the point
+     */
+    public static double together(double supplyVolts, boolean fed, List<Double> alone) {
+        if (alone.size() == 1 || supplyVolts <= 0) {
+            return alone.get(0);
+        }
+        double odds =
+                alone.stream().mapToDouble(v -> odds(supplyVolts, fed ? supplyVolts - v : v)).sum();
+        return moved(supplyVolts, fed, odds);
+    }
+
+    private static double moved(double supplyVolts, boolean fed, double odds) {
+        double drop = supplyVolts * odds / (1 + odds);
+        return fed ? supplyVolts - drop : drop;
+    }
+
+    /**
+     * Volts at a point of a circuit, with what the others draw through it.
      *
      * @param state how the circuit is used; what it shares with others is set for them too
      * @param fault that may be in a part that is shared
+     * @param own volts that the circuit by itself leaves there
      */
-    public double besides(
+    public double volts(
+            Circuit circuit,
+            String point,
+            OperatingState state,
+            Optional<Fault> fault,
+            double own) {
+        double others = besides(circuit, point, state, fault);
+        double supply = state.supplyVolts();
+        if (others == 0 || supply <= 0) {
+            return own;
+        }
+        boolean fed = circuit.point(point).side().equals("supply");
+        return moved(supply, fed, others + odds(supply, fed ? supply - own : own));
+    }
+
+    /** The odds that the others add. */
+    private double besides(
             Circuit circuit, String point, OperatingState state, Optional<Fault> fault) {
         if (circuit.gauges().isEmpty()) {
             return 0;
@@ -99,7 +152,8 @@ public final class SharedPoints {
         for (Circuit other : others) {
             double volts = table(other, unloaded).with(fault).at(point);
             boolean fed = other.point(point).side().equals("supply");
-            sum += volts - (fed ? unloaded.supplyVolts() : 0);
+            double supply = unloaded.supplyVolts();
+            sum += supply <= 0 ? 0 : odds(supply, fed ? supply - volts : volts);
         }
         return sum;
     }

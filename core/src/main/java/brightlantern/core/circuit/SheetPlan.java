@@ -39,6 +39,9 @@ abstract class SheetPlan {
     final List<Gauge> gauges = new ArrayList<>();
     private final Map<String, EarthStud> studs;
 
+    /** Rows by which the sheet begins lower, for what stands above its first one. */
+    double lift;
+
     SheetPlan(Map<String, EarthStud> studs) {
         this.studs = studs;
     }
@@ -50,7 +53,7 @@ abstract class SheetPlan {
 
     final void point(
             String id, String name, String side, double x, double y, double minutes, String place) {
-        points.putIfAbsent(id, new ProbePoint(id, name, side, x, y, minutes, place));
+        points.putIfAbsent(id, new ProbePoint(id, name, side, x, y + lift, minutes, place));
     }
 
     final void segment(Segment s) {

@@ -148,7 +148,10 @@ public final class Shorts {
             } else if (part instanceof Segment s && touching.contains(s.id())) {
                 with.add(new Chafed(s, TOUCHES_OHM));
             } else {
-                with.add(part instanceof Consumer c ? c.with(Fault.Series.OPEN_OHM) : part);
+                with.add(
+                        part instanceof Consumer c && c.kind() != ConsumerKind.RELAY
+                                ? c.with(Fault.Series.OPEN_OHM)
+                                : part);
             }
         }
         if (its == null) {

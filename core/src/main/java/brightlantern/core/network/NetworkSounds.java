@@ -30,6 +30,12 @@ public final class NetworkSounds {
     /** Probability that a complaint is stored without any fault on the wire. */
     private static final double STRAY = 0.008;
 
+    /** The severity of what lets nothing through, now and before. */
+    public static final int NOTHING = 0;
+
+    /** That of what is sound now, and let nothing through when codes were set. */
+    public static final int ONLY_ONCE = 7;
+
     /** How bad an element is now (share let through), and how bad it was when codes were set. */
     private static final double[][] SEVERITIES = {
         {0, 0},
@@ -90,7 +96,7 @@ public final class NetworkSounds {
     }
 
     /** Share that an element lets through now, at one of its severities. */
-    static double quality(int severity) {
+    public static double quality(int severity) {
         return SEVERITIES[severity][0];
     }
 

@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.network.NetworkModel;
 import brightlantern.core.network.NetworkModel.Element;
+import brightlantern.core.network.NetworkSounds;
 import brightlantern.core.network.RollCall;
 import brightlantern.core.network.WireState;
 import brightlantern.core.suspect.Check;
@@ -45,16 +46,13 @@ final class BusMechanism implements Mechanism {
     private static final double ANY = 1.0 / WireState.values().length;
 
     private final NetworkModel model;
-    private final Map<String, Element> elements = new HashMap<>();
+    private final NetworkFaults faults;
     private final Map<String, String> names = new HashMap<>();
     private final Map<String, Set<String>> onBus = new HashMap<>();
 
-    BusMechanism(VehicleDescription description) {
-        model = new NetworkModel(description.network());
-        Map<String, Element> byId = new HashMap<>();
-        model.elements().forEach(e -> byId.put(e.id(), e));
-        NetworkMechanism.elements(description.suspects())
-                .forEach((suspect, id) -> elements.put(suspect, byId.get(id)));
+    BusMechanism(VehicleDescription description, NetworkFaults faults) {
+        this.faults = faults;
+        model = faults.model();
         description
                 .buses()
                 .forEach(
@@ -81,8 +79,11 @@ final class BusMechanism implements Mechanism {
         if (h.isUnknown()) {
             return ANY;
         }
-        Element e = elements.get(h.suspectId());
-        return e == null ? sound(seen) : under(e, seen);
+        Optional<NetworkFaults.As> as = faults.of(h);
+        boolean now = as.filter(a -> a.severity() != NetworkSounds.ONLY_ONCE).isPresent();
+        return now || as.isPresent() && faults.isElement(h.suspectId())
+                ? under(as.get().element(), seen)
+                : sound(seen);
     }
 
     private static double sound(Evidence.BusSeen seen) {
@@ -189,7 +190,7 @@ final class BusMechanism implements Mechanism {
                             WireState.UNTERMINATED)) {
                 possible.add(new Evidence.BusSeen(bus, state, -1, Set.of(), false));
             }
-            for (Element e : elements.values()) {
+            for (Element e : faults.elements()) {
                 if (e.kind() == NetworkModel.Kind.GAP && e.bus().equals(bus)) {
                     possible.add(
                             new Evidence.BusSeen(

@@ -44,6 +44,7 @@ final class CircuitFigures {
     private static final int MOST_FORETOLD = 1000;
 
     private final Predictions predictions;
+    private final NetworkFaults network;
 
     private final Map<Evidence, Normal[]> read = new Remembered<>(MOST_READ);
 
@@ -64,8 +65,9 @@ final class CircuitFigures {
 
     private record Foretold(String check, double supplyVolts) {}
 
-    CircuitFigures(VehicleDescription description, Predictions predictions) {
+    CircuitFigures(VehicleDescription description, Predictions predictions, NetworkFaults network) {
         this.predictions = predictions;
+        this.network = network;
         for (Suspect suspect : description.suspects()) {
             suspect.effect().ifPresent(e -> faults.put(suspect.id(), FaultSizes.of(e)));
         }
@@ -210,7 +212,7 @@ final class CircuitFigures {
     private static double blurOf(Gauge gauge) {
         return switch (gauge.by()) {
             case DRIVER, SWITCHED_OFF, HANDS, LEAD -> SEEN_SHARE;
-            case MODULE, INSTRUMENT -> READ_SHARE;
+            case MODULE, ANSWERS, INSTRUMENT -> READ_SHARE;
             case METER -> METER_SHARE;
             case OHMMETER -> OHM_SHARE;
             case CLAMP -> AMP_SHARE;
@@ -218,9 +220,15 @@ final class CircuitFigures {
     }
 
     private double[] shares(OfGauge its, Hypotheses under) {
-        return shares.computeIfAbsent(
-                its.gauge().findingId(),
-                f -> under.each(h -> predictions.share(its.circuit(), its.gauge(), fault(h))));
+        return shares.computeIfAbsent(its.gauge().findingId(), f -> under.each(h -> share(its, h)));
+    }
+
+    /** What cannot be asked tells nothing of its supply, whatever the reason. */
+    private double share(OfGauge its, Hypothesis h) {
+        Gauge gauge = its.gauge();
+        return gauge.feedsModule() && network.isSilent(h, gauge.module())
+                ? 0
+                : predictions.share(its.circuit(), gauge, fault(h));
     }
 
     private Optional<Function<Hypothesis, Normal>> figure(Evidence piece) {

@@ -37,10 +37,12 @@ final class CircuitMechanism implements Mechanism {
 
     /**
      * @param predictions what the circuits of this vehicle foretell
+     * @param network whom its faults silence
      */
-    CircuitMechanism(VehicleDescription description, Predictions predictions) {
+    CircuitMechanism(
+            VehicleDescription description, Predictions predictions, NetworkFaults network) {
         this.description = description;
-        this.figures = new CircuitFigures(description, predictions);
+        this.figures = new CircuitFigures(description, predictions, network);
         this.engine = CanRun.of(description.wiring());
     }
 

@@ -64,7 +64,9 @@ public final class CircuitSuspects {
                         written.suspects().stream().map(s -> sagging(written, s)).toList(),
                         written.checks());
         DrawnCircuits drawn = new DrawnCircuits(d.wiring());
-        List<Suspect> suspects = SharedParts.joined(d.suspects(), suspects(d), drawn.suspects());
+        List<Suspect> suspects =
+                SharedParts.joined(
+                        d.suspects(), suspects(d), new FedModules(d).weighted(drawn.suspects()));
         List<Check> checks = new ArrayList<>(checks(d));
         checks.addAll(drawn.checks());
         return d.with(drawn.symptoms(), drawn.findings()).withSuspects(suspects).withChecks(checks);

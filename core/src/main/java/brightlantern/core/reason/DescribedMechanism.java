@@ -112,7 +112,7 @@ final class DescribedMechanism implements Mechanism {
                                     bringing.computeIfAbsent(b, k -> new ArrayList<>())
                                             .add(code.code()));
         }
-        this.elements = NetworkMechanism.elements(description.suspects());
+        this.elements = NetworkFaults.elements(description.suspects());
         this.systemOf =
                 description.symptoms().stream()
                         .collect(Collectors.toMap(Symptom::id, Symptom::system, (a, b) -> a));

@@ -3,6 +3,8 @@ package brightlantern.core.reason;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Consumer;
+import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
@@ -146,6 +148,15 @@ final class DrawnChecks {
                     reach + COMPARE_MINUTES,
                     "A sensor that tells a wrong figure shows nothing on a meter; another instrument at the same place does.");
         }
+        if (g.feedsModule()) {
+            return look(
+                    g,
+                    "Ask what the "
+                            + DrawnSuspects.lower(g.name())
+                            + " tells of its own supply, if it answers",
+                    VALUE_MINUTES,
+                    "A module measures what arrives at its pins, and tells it before anything is opened.");
+        }
         return look(
                 g,
                 (g.told()
@@ -154,8 +165,16 @@ final class DrawnChecks {
                                         ? "Listen to it, or put a hand on it: "
                                         : "Ask what its module tells of: ")
                         + it,
-                g.told() ? SEE_MINUTES : VALUE_MINUTES,
+                g.told()
+                        ? SEE_MINUTES
+                        : VALUE_MINUTES + (isRelay(c, g) ? c.point(g.to()).minutes() / 2 : 0),
                 "It shows without a meter whether anything arrives.");
+    }
+
+    /** A hand on a relay needs half the way to its pins. */
+    private static boolean isRelay(Circuit c, Gauge g) {
+        return c.component(g.part()).orElse(null) instanceof Consumer k
+                && k.kind() == ConsumerKind.RELAY;
     }
 
     private static Check look(Gauge g, String name, double minutes, String why) {

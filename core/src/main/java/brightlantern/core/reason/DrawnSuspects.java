@@ -3,6 +3,7 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
+import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Need;
@@ -106,6 +107,10 @@ final class DrawnSuspects {
     }
 
     private Optional<Suspect> suspect(Circuit c, Component part) {
+        if (part instanceof Consumer k && k.kind() == ConsumerKind.MODULE) {
+            // one that is dead by itself is an element of the network
+            return Optional.empty();
+        }
         OptionalDouble edge = shows.state(c).edge(part.id());
         if (edge.isEmpty()) {
             return Optional.empty();

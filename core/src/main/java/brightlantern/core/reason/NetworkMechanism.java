@@ -2,17 +2,13 @@ package brightlantern.core.reason;
 
 import brightlantern.core.network.Network;
 import brightlantern.core.network.NetworkModel;
-import brightlantern.core.network.NetworkReasoner;
 import brightlantern.core.network.NetworkSounds;
 import brightlantern.core.suspect.Check;
-import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
-import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -51,41 +47,21 @@ final class NetworkMechanism implements Mechanism {
                     "A sweep asks each module once or twice; asked again and again, the flickering ones show between which two points the wire is bad.",
                     "roll-call");
 
-    private final NetworkReasoner network;
+    private final NetworkFaults faults;
 
-    /** Suspect → the element of the network that it is. */
-    private final Map<String, String> elements;
+    /** Element → the modules that fall silent, by which one hears of it. */
+    private final Map<NetworkModel.Element, Set<String>> silent = new HashMap<>();
 
-    /** Suspects of which one hears the same: the same modules fall silent. */
-    private final Map<Set<String>, Set<String>> alike = new HashMap<>();
-
-    NetworkMechanism(VehicleDescription description) {
-        network = new NetworkReasoner(description.network());
-        elements = elements(description.suspects());
-        Map<String, NetworkModel.Element> byId = new HashMap<>();
-        network.model().elements().forEach(e -> byId.put(e.id(), e));
-        elements.forEach(
-                (suspect, id) ->
-                        alike.computeIfAbsent(silent(byId.get(id)), k -> new HashSet<>())
-                                .add(suspect));
+    NetworkMechanism(NetworkFaults faults) {
+        this.faults = faults;
+        faults.elements().forEach(e -> silent.put(e, silent(e)));
     }
 
     /** Modules of which the gateway hears nothing while an element is at fault. */
     private Set<String> silent(NetworkModel.Element element) {
-        return network.model().names().keySet().stream()
-                .filter(m -> network.model().link(element, 0, Network.GATEWAY, m) < 0.5)
+        return faults.model().names().keySet().stream()
+                .filter(m -> faults.model().link(element, 0, Network.GATEWAY, m) < 0.5)
                 .collect(Collectors.toSet());
-    }
-
-    /** Suspect → the element of the network that it is; others are not in it. */
-    static Map<String, String> elements(List<Suspect> suspects) {
-        Map<String, String> elements = new HashMap<>();
-        for (Suspect s : suspects) {
-            if (s.effect().orElse(null) instanceof Effect.OfElement of) {
-                elements.put(s.id(), of.element());
-            }
-        }
-        return elements;
     }
 
     @Override
@@ -95,7 +71,7 @@ final class NetworkMechanism implements Mechanism {
 
     @Override
     public boolean isComplete(Suspect suspect) {
-        return elements.containsKey(suspect.id());
+        return faults.isElement(suspect.id());
     }
 
     @Override
@@ -107,20 +83,24 @@ final class NetworkMechanism implements Mechanism {
     @Override
     public double[] logLikelihoods(Evidence piece, Hypotheses under) {
         Evidence.Heard heard = (Evidence.Heard) piece;
-        NetworkSounds.Hearing hearing = network.sounds().hear(heard.call(), heard.fitted());
+        NetworkSounds.Hearing hearing =
+                faults.reasoner().sounds().hear(heard.call(), heard.fitted());
         double other =
                 Math.max(hearing.sound() + Math.log(Odds.UNKNOWN_HEALTHY), hearing.anything());
         Map<String, double[]> known = new HashMap<>();
         double[] logs =
                 under.each(
                         h -> {
-                            String element = elements.get(h.suspectId());
                             if (h.isUnknown()) {
                                 return other;
                             }
-                            return element == null
-                                    ? hearing.sound()
-                                    : known.computeIfAbsent(element, hearing::under)[h.size()];
+                            return faults.of(h)
+                                    .map(
+                                            as ->
+                                                    known.computeIfAbsent(
+                                                                    as.element().id(),
+                                                                    hearing::under)[as.severity()])
+                                    .orElse(hearing.sound());
                         });
         double top = Math.max(hearing.sound(), other);
         for (double log : logs) {
@@ -135,7 +115,7 @@ final class NetworkMechanism implements Mechanism {
     /** A sweep or a roll call, where the network is among the suspects. */
     @Override
     public List<Check> checks(List<Evidence> known) {
-        if (elements.isEmpty()) {
+        if (faults.isEmpty()) {
             return List.of();
         }
         Optional<Evidence.Heard> heard =
@@ -176,13 +156,19 @@ final class NetworkMechanism implements Mechanism {
          */
         @Override
         public Outcomes outcomes() {
-            Collection<Set<String>> named = alike.values();
+            Set<Set<String>> named = new LinkedHashSet<>(silent.values());
             double stray = HEARD_WRONG / (named.size() + 1);
             List<double[]> outcomes = new ArrayList<>();
             for (Set<String> these : named) {
-                outcomes.add(chances(stray, h -> these.contains(h.suspectId())));
+                outcomes.add(
+                        chances(
+                                stray,
+                                h ->
+                                        faults.of(h)
+                                                .filter(a -> silent.get(a.element()).equals(these))
+                                                .isPresent()));
             }
-            outcomes.add(chances(stray, h -> !elements.containsKey(h.suspectId())));
+            outcomes.add(chances(stray, h -> faults.of(h).isEmpty()));
             return Outcomes.of(outcomes);
         }
 

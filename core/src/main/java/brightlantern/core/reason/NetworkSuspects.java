@@ -62,6 +62,7 @@ public final class NetworkSuspects {
         NetworkModel model = new NetworkModel(d.network());
         List<BusLook> looks = looks(d);
         return model.elements().stream()
+                .filter(e -> !FedModules.feedsOnlyModules(d, e.id()))
                 .map(
                         e -> {
                             Map<String, Map<String, Double>> tells = new LinkedHashMap<>();

@@ -144,9 +144,8 @@ final class Predictions {
                         .moving(Set.copyOf(moving))
                         .loaded(point, Load.named(load));
         // a figure costs less than to remember a hundred thousand of them
-        double volts =
-                table(circuit, state).with(here).at(point)
-                        + shared.besides(circuit, point, state, fault);
+        double own = table(circuit, state).with(here).at(point);
+        double volts = shared.volts(circuit, point, state, fault, own);
         ExpectedReading reading =
                 ExpectedReading.of(circuit, point, supply, volts)
                         .among(shared.unknown(circuit, point));
@@ -176,12 +175,12 @@ final class Predictions {
         return known.computeIfAbsent(
                 new BothKey(circuit.id(), point, state, Set.copyOf(List.of(one, other))),
                 k -> {
-                    double volts =
+                    double own =
                             new CircuitModel(circuit)
-                                            .solve(state, List.of(one, other))
-                                            .volts()
-                                            .get(point)
-                                    + shared.besides(circuit, point, state, Optional.empty());
+                                    .solve(state, List.of(one, other))
+                                    .volts()
+                                    .get(point);
+                    double volts = shared.volts(circuit, point, state, Optional.empty(), own);
                     ExpectedReading its =
                             ExpectedReading.of(circuit, point, supply, volts)
                                     .among(shared.unknown(circuit, point));

@@ -53,15 +53,19 @@ public final class Reasoner {
      *     have them
      */
     Reasoner(VehicleDescription description, Predictions predictions) {
-        this(
-                description,
-                List.of(
-                        new DescribedMechanism(description),
-                        new CircuitMechanism(description, predictions),
-                        new NetworkMechanism(description),
-                        new BusMechanism(description),
-                        new HistoryMechanism(description),
-                        new WordMechanism()));
+        this(description, mechanisms(description, predictions));
+    }
+
+    private static List<Mechanism> mechanisms(
+            VehicleDescription description, Predictions predictions) {
+        NetworkFaults network = new NetworkFaults(description);
+        return List.of(
+                new DescribedMechanism(description),
+                new CircuitMechanism(description, predictions, network),
+                new NetworkMechanism(network),
+                new BusMechanism(description, network),
+                new HistoryMechanism(description),
+                new WordMechanism());
     }
 
     /**

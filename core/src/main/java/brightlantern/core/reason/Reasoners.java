@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.network.RollCall;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -121,10 +122,21 @@ public final class Reasoners {
             return code.present()
                     && gauge.bands().stream().anyMatch(b -> b.code().equals(code.code()));
         }
+        if (piece instanceof Evidence.Heard heard) {
+            return gauge.feedsModule() && isMissed(gauge.module(), heard);
+        }
         return piece instanceof Evidence.Outcome outcome
                 && outcome.findingId().equals(gauge.findingId())
                 && gauge.bands().stream()
                         .anyMatch(b -> b.id().equals(outcome.outcomeId()) && !b.well());
+    }
+
+    private static boolean isMissed(String module, Evidence.Heard heard) {
+        RollCall.Tally its = heard.call().calls().get(module);
+        return heard.fitted().contains(module)
+                && (its != null && its.answered() < its.asked()
+                        || heard.call().misses().stream()
+                                .anyMatch(m -> m.missing().equals(module)));
     }
 
     /** Whether a finding follows from a circuit, and was written by nobody. */

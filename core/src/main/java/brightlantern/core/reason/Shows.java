@@ -129,7 +129,7 @@ final class Shows {
         Map<String, Double> codes = new LinkedHashMap<>();
         for (Circuit c : with(sizes.get(0).part())) {
             for (Gauge g : c.gauges()) {
-                for (Fault f : g.isCompared() ? sizes : List.<Fault>of()) {
+                for (Fault f : g.isCompared() || g.feedsModule() ? sizes : List.<Fault>of()) {
                     String code = g.at(state(c).share(g, Optional.of(f))).code();
                     if (!code.isEmpty()) {
                         codes.merge(code, SHOWS * share / sizes.size(), Double::sum);

@@ -27,6 +27,9 @@ class AnyPartTest {
     private static final int EACH = 2;
     private static final double SURE = 0.8;
 
+    /** Of what is called surer than this none of a handful may be wrong. */
+    private static final double NEARLY_CERTAIN = 0.9;
+
     static Stream<String> vehicles() {
         return Vehicles.all();
     }
@@ -163,7 +166,10 @@ class AnyPartTest {
                 .extracting(Standing::suspectId)
                 .contains(chafed.id());
         assertThat(
-                        ended.ranking().accused().isEmpty()
+                        ended.ranking()
+                                        .accused()
+                                        .filter(a -> a.sureness() >= NEARLY_CERTAIN)
+                                        .isEmpty()
                                 || ended.ranking().alike().stream()
                                         .anyMatch(s -> s.suspectId().equals(chafed.id())))
                 .as(ended.ranking().sentence())

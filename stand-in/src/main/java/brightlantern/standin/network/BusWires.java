@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * Whether a message gets from one module to another, from the voltages on the wires: the sender
@@ -32,6 +33,7 @@ public final class BusWires {
     private final Map<String, Integer> station = new HashMap<>();
     private final Map<String, WireFault> faults = new LinkedHashMap<>();
     private final Map<String, Contact> contacts = new HashMap<>();
+    private volatile Supplier<Set<String>> unfed = Set::of;
 
     public BusWires(VehicleDescription description, Random random) {
         this.description = description;
@@ -55,6 +57,11 @@ public final class BusWires {
                         });
     }
 
+    /** Takes from now on what tells which modules lack their supply. */
+    public void feeds(Supplier<Set<String>> unfed) {
+        this.unfed = unfed;
+    }
+
     public synchronized void add(WireFault fault) {
         faults.put(fault.id(), fault);
         contacts.put(
@@ -73,7 +80,14 @@ public final class BusWires {
     }
 
     /** Whether a module has its supply and works. */
-    public synchronized boolean alive(String module, double seconds) {
+    public boolean alive(String module, double seconds) {
+        Set<String> without = unfed.get();
+        return !without.contains(module)
+                && !without.contains(under(module))
+                && works(module, seconds);
+    }
+
+    private synchronized boolean works(String module, double seconds) {
         for (WireFault fault : faults.values()) {
             if (fault instanceof WireFault.Dead dead
                     && (dead.module().equals(module) || under(module).equals(dead.module()))

@@ -34,6 +34,11 @@ public final class Boards implements Part {
         }
     }
 
+    /** Id of the value by which a module tells its supply. */
+    public static String supplyOf(String module) {
+        return module + ".board.supply";
+    }
+
     @Override
     public synchronized void step(Whole w, double dt) {
         volts = w.volts();
@@ -53,7 +58,7 @@ public final class Boards implements Part {
         for (int i = 0; i < modules.size(); i++) {
             int its = i;
             String id = modules.get(i);
-            s.put(id + ".board.supply", () -> volts - drop[its]);
+            s.put(supplyOf(id), () -> volts - drop[its]);
             s.put(id + ".board.temperature", () -> warm[its]);
             s.put(id + ".board.current", () -> on ? 1000 * drop[its] / LEAD_OHM : 0.2);
             s.put(id + ".board.awake", () -> awake);

@@ -101,6 +101,10 @@ final class BrokenParts {
         shaken = now;
     }
 
+    synchronized boolean isNothing() {
+        return faults.isEmpty() && loose.isEmpty();
+    }
+
     synchronized boolean isAnyLoose() {
         return !loose.isEmpty();
     }

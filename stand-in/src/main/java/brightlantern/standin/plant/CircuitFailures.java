@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Consumer;
+import brightlantern.core.circuit.ConsumerKind;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
@@ -14,7 +15,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /** The ways in which the parts of circuits break: a little of them, or all of them. */
 final class CircuitFailures {
@@ -50,6 +53,9 @@ final class CircuitFailures {
     /** A part, or all of a connector, opens whenever it is shaken. */
     static final String LOOSE = "loose";
 
+    /** What feeds modules, and nothing else, breaks so much more rarely. */
+    private static final double OF_MODULES = 0.1;
+
     private CircuitFailures() {}
 
     /** Those of every part of which a break shows somewhere; of one that is shared once. */
@@ -74,7 +80,8 @@ final class CircuitFailures {
                 }
             }
             for (Component part : c.components()) {
-                if (!all.containsKey(part.id() + " open")) {
+                boolean module = part instanceof Consumer k && k.kind() == ConsumerKind.MODULE;
+                if (!module && !all.containsKey(part.id() + " open")) {
                     OptionalDouble edge = drawn.edge(part.id());
                     edge.ifPresent(ohm -> add(c, part, ohm, all));
                     if (!c.sources().isEmpty() && isWire(part)) {
@@ -83,7 +90,15 @@ final class CircuitFailures {
                 }
             }
         }
-        return List.copyOf(all.values());
+        Set<String> elsewhere =
+                circuits.stream()
+                        .filter(c -> !c.feedsModules())
+                        .flatMap(c -> c.components().stream())
+                        .map(Component::id)
+                        .collect(Collectors.toSet());
+        return all.values().stream()
+                .map(f -> elsewhere.contains(f.of()) ? f : f.timesAsCommon(OF_MODULES))
+                .toList();
     }
 
     /** A connector as a whole, or what hangs together by itself. */

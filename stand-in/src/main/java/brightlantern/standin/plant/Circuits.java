@@ -10,6 +10,7 @@ import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
+import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.circuit.Shorts;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
@@ -45,6 +46,7 @@ public final class Circuits implements Part {
     private double moving;
     private final Set<String> set = new LinkedHashSet<>();
     private final ModulePins modules = new ModulePins(this);
+    private final Feeds feeds = new Feeds(this);
     private final Whole whole;
 
     private List<Failure> failures = List.of();
@@ -240,22 +242,22 @@ public final class Circuits implements Part {
      */
     public synchronized OptionalDouble volts(String point) {
         boolean known = false;
-        double off = 0;
-        double pole = 0;
+        boolean fed = false;
+        double supply = 0;
+        List<Double> alone = new ArrayList<>();
         for (LiveCircuit its : all.values()) {
+            known |= its.knows(point);
             if (its.knows(point) && isAwake(its)) {
-                known = true;
-                boolean shared = all.values().stream().filter(i -> i.knows(point)).count() > 1;
-                boolean fed = its.circuit().point(point).side().equals("supply");
+                alone.add(solved(its).get(point));
                 // solved first: it is the supply of now that counts
-                double at = solved(its).get(point);
-                pole = shared && fed ? its.supplyVolts() : 0;
-                off += at - pole;
-            } else if (its.knows(point)) {
-                known = true;
+                supply = its.supplyVolts();
+                fed = its.circuit().point(point).side().equals("supply");
             }
         }
-        return known ? OptionalDouble.of(pole + off) : OptionalDouble.empty();
+        if (!known) {
+            return OptionalDouble.empty();
+        }
+        return OptionalDouble.of(alone.isEmpty() ? 0 : SharedPoints.together(supply, fed, alone));
     }
 
     /** Hangs a load between a point and the other battery pole. */
@@ -279,6 +281,29 @@ public final class Circuits implements Part {
     public synchronized void step(Whole now, double dt) {
         // it is solved when somebody looks
         moving = Math.max(0, moving - dt);
+        feeds.step(isWhole(), () -> moving > 0 ? moved(feeds::silent) : feeds.silent());
+    }
+
+    /** Whether nothing is broken, unplugged or hung on. */
+    private boolean isWhole() {
+        return broken.isNothing()
+                && load == Load.NOTHING
+                && set.stream().noneMatch(Setting::unplugs);
+    }
+
+    /** Those that are silent at this moment. */
+    Set<String> silent() {
+        return feeds.silent();
+    }
+
+    /** Modules that are silent because nothing, or too little, arrives at their pins. */
+    public Set<String> unfed() {
+        return feeds.unfed();
+    }
+
+    /** What arrives at a module, as a share of what arrives while nothing is broken. */
+    public synchronized double fed(String module) {
+        return isWhole() ? 1 : feeds.fed(module, whole.volts());
     }
 
     @Override
@@ -331,7 +356,7 @@ public final class Circuits implements Part {
     @Override
     public synchronized void fail(String mode, String of, double size) {
         broken.fail(mode, of, size, this::fuseOf);
-        solveAgain();
+        changed();
     }
 
     private String fuseOf(String wire) {
@@ -353,7 +378,7 @@ public final class Circuits implements Part {
     @Override
     public synchronized void mend(String repair) {
         if (broken.mend(repair)) {
-            solveAgain();
+            changed();
         }
     }
 
@@ -365,6 +390,12 @@ public final class Circuits implements Part {
     private void solveAgain() {
         changes++;
         all.values().forEach(LiveCircuit::solveAgain);
+    }
+
+    /** Something broke, or was mended. */
+    private void changed() {
+        solveAgain();
+        feeds.step(isWhole(), feeds::silent);
     }
 
     /**

@@ -43,6 +43,22 @@ public final class EverydayUse {
         return wrong;
     }
 
+    /** Modules that are silent while everything is on and what is loose is moved. */
+    public Set<String> silenced() {
+        synchronized (circuits) {
+            return circuits.with(everything(), () -> circuits.moved(circuits::silent));
+        }
+    }
+
+    /** Lets time pass while what is loose is moved, as on the road. */
+    public void shaken(Runnable driven) {
+        circuits.moved(
+                () -> {
+                    driven.run();
+                    return true;
+                });
+    }
+
     /** What an engine cannot do while everything is on and what is loose is moved. */
     public List<Need> unmet(List<Need> needs) {
         synchronized (circuits) {

@@ -161,7 +161,12 @@ public interface Part {
      * @param common how often it happens, relative to others of the same vehicle
      * @param name what is broken then, in words
      */
-    record Failure(String mode, String of, double least, double most, double common, String name) {}
+    record Failure(String mode, String of, double least, double most, double common, String name) {
+        /** The same, so many times as common. */
+        public Failure timesAsCommon(double factor) {
+            return new Failure(mode, of, least, most, common * factor, name);
+        }
+    }
 
     /** All ways in which it can break of its own. */
     default List<Failure> failures() {

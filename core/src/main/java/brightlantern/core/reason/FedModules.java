@@ -1,0 +1,117 @@
+package brightlantern.core.reason;
+
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.network.ControlModule;
+import brightlantern.core.suspect.Effect;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.suspect.Symptom;
+import brightlantern.core.vehicle.VehicleDescription;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/** Which modules fall silent while something is broken in the circuits that feed them. */
+final class FedModules {
+    /**
+     * What feeds a module fails less often than what is switched and lit, and beside a complaint
+     * that does not speak of the network as rarely as its wires; on the whole about as often as the
+     * modules and wires that it competes with.
+     */
+    private static final double RARE = 0.015;
+
+    /** A complaint of the network is told of this share of such faults. */
+    private static final double TELLS = 0.5;
+
+    private final VehicleDescription description;
+    private final List<Circuit> circuits;
+    private final Map<String, GaugeState> states = new HashMap<>();
+
+    FedModules(VehicleDescription description) {
+        this.description = description;
+        this.circuits =
+                description.circuits().stream()
+                        .filter(c -> c.gauges().stream().anyMatch(Gauge::feedsModule))
+                        .toList();
+    }
+
+    /** Whether a part feeds modules and nothing else. */
+    static boolean feedsOnlyModules(VehicleDescription d, String part) {
+        List<Circuit> with = d.wiring().with(part);
+        return !with.isEmpty() && with.stream().allMatch(Circuit::feedsModules);
+    }
+
+    /** Suspects as often as they are the culprit, and with what a driver tells of silence. */
+    List<Suspect> weighted(List<Suspect> suspects) {
+        Map<String, Double> told =
+                description.symptoms().stream()
+                        .filter(s -> s.families().contains("network"))
+                        .collect(Collectors.toMap(Symptom::id, s -> TELLS));
+        return suspects.stream().map(s -> weighted(s, told)).toList();
+    }
+
+    private Suspect weighted(Suspect s, Map<String, Double> told) {
+        Optional<String> part = s.effect().flatMap(Effect::part);
+        if (part.isEmpty() || !feedsOnlyModules(description, part.get())) {
+            return s;
+        }
+        Map<String, Double> symptoms = new LinkedHashMap<>(told);
+        symptoms.putAll(s.symptoms());
+        return s.showing(s.codes(), symptoms, s.tells()).timesAsCommon(RARE);
+    }
+
+    /**
+     * The modules that are silent under each size of a suspect, and those below them that are
+     * reached through these; empty for a suspect that stands in no circuit of modules.
+     */
+    List<Set<String>> silent(Suspect suspect) {
+        Effect effect = suspect.effect().orElse(null);
+        if (effect == null || effect.part().filter(this::feeds).isEmpty()) {
+            return List.of();
+        }
+        List<Fault> sizes =
+                effect instanceof Effect.Loose loose
+                        ? List.of(new Fault.Series(loose.of(), Fault.Series.OPEN_OHM))
+                        : FaultSizes.of(effect);
+        List<Set<String>> all = new ArrayList<>();
+        for (int i = 0; i < sizes.size(); i++) {
+            boolean again = i > 0 && sizes.get(i).equals(sizes.get(i - 1));
+            all.add(again ? all.get(i - 1) : silent(sizes.get(i)));
+        }
+        return all;
+    }
+
+    private boolean feeds(String part) {
+        return circuits.stream().anyMatch(c -> c.component(part).isPresent());
+    }
+
+    private Set<String> silent(Fault fault) {
+        Set<String> silent = new TreeSet<>();
+        for (Circuit c : circuits) {
+            if (c.component(fault.part()).isEmpty()) {
+                continue;
+            }
+            GaugeState state =
+                    states.computeIfAbsent(
+                            c.id(), id -> new GaugeState(c, GaugeState.TYPICAL_VOLTS));
+            for (Gauge g : c.gauges()) {
+                if (g.feedsModule() && g.isSilent(state.share(g, Optional.of(fault)))) {
+                    silent.add(g.module());
+                }
+            }
+        }
+        description.modules().stream()
+                .filter(m -> silent.contains(m.under()))
+                .map(ControlModule::id)
+                .forEach(silent::add);
+        return silent;
+    }
+}
