@@ -188,7 +188,7 @@ final class Technician {
     }
 
     void workshopDoes(String address, String repair) {
-        shop.go("/seat/" + address);
+        shop.go("/seat/" + address + "?find=" + repair);
         shop.choose("#repair", repair);
         shop.press("#do-repair");
         shop.waitForText(".notice", "The workshop did it");

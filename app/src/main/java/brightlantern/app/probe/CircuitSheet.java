@@ -55,6 +55,16 @@ record CircuitSheet(
 
     private static final int NEAR = 16;
 
+    /** So far it is from what switches to earth to the sign, and how that is drawn. */
+    private static final int TO_EARTH = 96;
+
+    private static final String EARTH_SIGN = "v12m-11 0h22m-17 5h12m-9 5h6";
+
+    /** What a load is drawn with at either end, at least. */
+    private static final int LEAD = 26;
+
+    private static final int LEAD_OF_A_SENSOR = 38;
+
     /** Names of what switches are long; they stand above those of the wires beside it. */
     private static final int FAR = 32;
 
@@ -95,9 +105,10 @@ record CircuitSheet(
      * What a drawn circuit feeds, or a sensor.
      *
      * @param kind lamp, motor, or other
+     * @param lead how far its wires reach up and down from its middle
      * @param lit as of a wire
      */
-    record Load(String name, String kind, int x, int y, String lit) {}
+    record Load(String name, String kind, int x, int y, int lead, String lit) {}
 
     /** Rows between which the wires of drawn sheets turn, each earth in a row of its own. */
     private static final double TURN = 0.75;
@@ -189,6 +200,9 @@ record CircuitSheet(
 
     /** A wire of a sheet that the program has laid out: down, along, and down again. */
     private static Wire drawn(Circuit circuit, Segment s, ProbePoint a, ProbePoint b, String lit) {
+        if (switchesToEarth(s)) {
+            return toEarth(s, a, lit);
+        }
         boolean upright = a.x() == b.x();
         boolean level = a.y() == b.y();
         ProbePoint low = a.y() > b.y() ? a : b;
@@ -231,6 +245,27 @@ record CircuitSheet(
                 lit);
     }
 
+    private static boolean switchesToEarth(Segment s) {
+        return s.to().equals(Circuit.MINUS)
+                && (s.kind() == SegmentKind.DRIVER || s.kind() == SegmentKind.SWITCH);
+    }
+
+    /** What leads to an earth of its own, inside a module or a switch, ends in an earth's sign. */
+    private static Wire toEarth(Segment s, ProbePoint from, String lit) {
+        return new Wire(
+                s.id(),
+                s.name(),
+                s.kind(),
+                "M" + x(from) + " " + y(from) + "h" + TO_EARTH + EARTH_SIGN,
+                false,
+                x(from) + TO_EARTH / 2,
+                y(from),
+                false,
+                true,
+                FAR,
+                lit);
+    }
+
     private static String lit(String part, Map<String, Double> doubt) {
         double p = doubt.getOrDefault(part, 0.0);
         return p >= LIKELY ? "likely" : p >= WELL ? "well" : p >= InQuestion.FAINT ? "may" : "none";
@@ -246,7 +281,12 @@ record CircuitSheet(
 
     private static Load load(Circuit circuit, Component of, String kind, String lit) {
         ProbePoint a = circuit.point(of.from());
-        return new Load(of.name(), kind, x(a), (y(a) + y(circuit.point(of.to()))) / 2, lit);
+        ProbePoint b = circuit.point(of.to());
+        int lead =
+                kind.equals("sensor")
+                        ? LEAD_OF_A_SENSOR
+                        : Math.max(LEAD, Math.abs(y(b) - y(a)) / 2);
+        return new Load(of.name(), kind, x(a), (y(a) + y(b)) / 2, lead, lit);
     }
 
     /** How many parts are lit. */

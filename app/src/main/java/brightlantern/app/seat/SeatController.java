@@ -61,9 +61,17 @@ class SeatController {
     }
 
     @GetMapping("/{address}")
-    String page(@PathVariable("address") String address, Model model) {
-        model.addAttribute("seat", seat(address));
-        model.addAttribute("truth", truth(seat(address)));
+    String page(
+            @PathVariable("address") String address,
+            @RequestParam(name = "find", defaultValue = "") String find,
+            Model model) {
+        DriversSeats.DriversSeat seat = seat(address);
+        model.addAttribute("seat", seat);
+        model.addAttribute("find", find);
+        model.addAttribute("breakable", Found.of(seat.breakable(), find));
+        model.addAttribute("repairs", Found.of(seat.repairs(), find));
+        model.addAttribute("wires", Found.of(seat.wires(), find));
+        model.addAttribute("truth", truth(seat));
         return "seat/seat";
     }
 
@@ -141,6 +149,9 @@ class SeatController {
             }
         } catch (IllegalArgumentException | IllegalStateException | NullPointerException wrong) {
             flash.addFlashAttribute("error", "The seat did not take that: " + wrong.getMessage());
+        }
+        if (form.containsKey("find")) {
+            flash.addAttribute("find", form.get("find"));
         }
         return "redirect:/seat/" + address;
     }

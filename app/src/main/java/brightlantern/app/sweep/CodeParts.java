@@ -51,7 +51,7 @@ class CodeParts {
     }
 
     static String name(NetworkModel.Element element) {
-        return element.name() + " (" + element.place() + ")";
+        return element.heardAt();
     }
 
     /** What a whole sweep points to on the wire, if it does. */

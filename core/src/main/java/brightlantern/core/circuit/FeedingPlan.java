@@ -106,7 +106,7 @@ final class FeedingPlan extends SheetPlan {
         double ohm = copper(f.metres() / 2, section);
         if (f.feeds().size() > 1) {
             String splice = "S-" + f.id();
-            point(splice, "Splice of " + f.name(), "supply", 5, 0, 0, "loom, taped");
+            point(splice, "Splice of " + lower(f.name()), "supply", 5, 0, 0, "loom, taped");
             segment(new Segment("W-" + f.id(), wire, SegmentKind.WIRE, end, splice, ohm));
             end = splice;
         }

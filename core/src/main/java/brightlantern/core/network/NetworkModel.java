@@ -83,6 +83,16 @@ public final class NetworkModel {
         public Element {
             modules = Set.copyOf(modules);
         }
+
+        /** What one hears of it: whether a silent module is dead, or only not fed, nobody hears. */
+        public String heard() {
+            return kind == Kind.MODULE ? place + " silent: without supply or earth, or dead" : name;
+        }
+
+        /** The same with its place. */
+        public String heardAt() {
+            return kind == Kind.MODULE ? heard() : name + " (" + place + ")";
+        }
     }
 
     /** The elements of a vehicle's buses and feeds. */

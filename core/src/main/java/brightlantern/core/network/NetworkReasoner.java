@@ -123,7 +123,7 @@ public final class NetworkReasoner {
             }
             Element e = elements.get(i);
             double q = sure > 0 ? quality / sure : 1;
-            standings.add(new Standing(e.id(), e.name(), Optional.of(e), sure, q, List.of()));
+            standings.add(new Standing(e.id(), e.heard(), Optional.of(e), sure, q, List.of()));
         }
         standings.add(
                 new Standing(
@@ -215,16 +215,11 @@ public final class NetworkReasoner {
                     + sure
                     + ").";
         }
-        String where = lead.element().map(e -> " (" + e.place() + ")").orElse("");
+        String named = lead.element().map(Element::heardAt).orElse(lead.name());
         return lead.sureness() >= 0.8
-                ? lead.name() + where + ": " + sure + "."
+                ? named + ": " + sure + "."
                 : lead.sureness() >= 0.5
-                        ? "Things point to: " + lead.name() + where + ", " + sure + "."
-                        : "Not known yet. First look at: "
-                                + lead.name()
-                                + where
-                                + ", "
-                                + sure
-                                + ".";
+                        ? "Things point to: " + named + ", " + sure + "."
+                        : "Not known yet. First look at: " + named + ", " + sure + ".";
     }
 }
