@@ -142,7 +142,7 @@ public final class Breaker {
                 boolean unsettled = vehicle.simulation().damage().isBroken();
                 vehicle.whole();
                 if (silent) {
-                    // who missed somebody hears him again
+                    // as on the buses: who missed somebody hears him again
                     vehicle.live(AWAKE_SECONDS);
                     vehicle.whole();
                 }
@@ -225,9 +225,11 @@ public final class Breaker {
     /** Its modules miss each other for a while with the key on, and say so. */
     private Optional<Broken> onNetwork(Part.Failure failure, double size) {
         Driver before = vehicle.simulation().driver();
+        vehicle.simulation().driver(before.key(2));
+        // who missed somebody hears him again
+        vehicle.live(AWAKE_SECONDS);
         Set<Integer> stored = vehicle.stored();
         network().breakIt(failure.of(), size);
-        vehicle.simulation().driver(before.key(2));
         vehicle.live(MISSES_SECONDS);
         boolean noticed = !stored.containsAll(vehicle.stored());
         vehicle.simulation().driver(before);

@@ -3,13 +3,12 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.capture.CrankingStudy;
-import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** One cranking before the stand-in's oscilloscope tells leaks apart by physics alone. */
 class CrankedTest {
-    private final Yard yard = new Yard(new Random(5));
+    private final Yard yard = Yard.common();
 
     @ParameterizedTest
     @CsvSource({

@@ -9,13 +9,12 @@ import brightlantern.standin.network.NetworkBreaker;
 import brightlantern.standin.plant.Part;
 import java.util.List;
 import java.util.Optional;
-import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Whatever can break in any vehicle is somebody's suspect: what nobody suspects nobody finds. */
 class EveryFailureTest {
-    private final Yard yard = new Yard(new Random(1));
+    private final Yard yard = Yard.common();
 
     @ParameterizedTest
     @ValueSource(

@@ -16,7 +16,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** A module that is silent for want of supply or earth is told from one that is dead. */
 class FedModulesTest {
     private static final Random RANDOM = new Random(17);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     private static Breaker.Broken broken(Breaker breaker, String part, String how) {
         Part.Failure failure =

@@ -21,7 +21,7 @@ class HeldBusTest {
     private static final String ID = "oriel-finch";
     private static final String BUS = "body";
 
-    private final Yard yard = new Yard(new Random(4));
+    private final Yard yard = Yard.common();
 
     static Stream<String> modules() {
         return Shipped.vehicle(ID).onWire(BUS).stream().map(ControlModule::id);

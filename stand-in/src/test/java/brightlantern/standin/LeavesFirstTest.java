@@ -15,7 +15,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** A count that is wrong, and its twin in which a coil really fails: told by who left first. */
 class LeavesFirstTest {
     private static final Random RANDOM = new Random(71);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     @ParameterizedTest(name = "{0}")
     @CsvSource({"unlearned-2, count", "coil-hot-3, coil"})

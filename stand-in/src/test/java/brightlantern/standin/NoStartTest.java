@@ -13,7 +13,7 @@ import org.junit.jupiter.params.provider.CsvSource;
  */
 class NoStartTest {
     private static final Random RANDOM = new Random(83);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     private static String starts(StandInVehicle v) {
         v.driver(v.simulation().driver().key(0));

@@ -16,7 +16,7 @@ import org.junit.jupiter.params.provider.CsvSource;
  */
 class RelayCoilsTest {
     private static final Random RANDOM = new Random(23);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     private static Breaker.Broken broken(StandInVehicle v, String part, String how) {
         Breaker breaker = new Breaker(v);

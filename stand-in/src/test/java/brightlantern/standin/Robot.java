@@ -24,7 +24,6 @@ import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
-import brightlantern.standin.plant.Boards;
 import brightlantern.standin.plant.Circuits;
 import brightlantern.standin.plant.Driver;
 import brightlantern.standin.plant.EverydayUse;
@@ -360,7 +359,7 @@ final class Robot {
         if (g.feedsModule()) {
             return g.at(
                             v.wires().alive(g.module(), v.simulation().seconds())
-                                    ? v.reading(Boards.supplyOf(g.module())) / g.nominal()
+                                    ? v.reading(g.value()) / g.nominal()
                                     : 0)
                     .id();
         }

@@ -16,7 +16,7 @@ import org.junit.jupiter.params.provider.CsvSource;
  */
 class SensorsTest {
     private static final Random RANDOM = new Random(61);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     @ParameterizedTest(name = "{0}: {2} {3}, {4}")
     @CsvSource({

@@ -17,7 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** What switches and stays closed is found, though nothing is missing anywhere. */
 class StaysOnTest {
     private static final Random RANDOM = new Random(71);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     private static Breaker.Broken broken(StandInVehicle v, String mode, String of) {
         Breaker breaker = new Breaker(v);

@@ -61,7 +61,10 @@ class TruthBench {
             List<Part.Failure> electrical = new ArrayList<>(breaker.inCircuits());
             electrical.addAll(breaker.inPlant());
             Breaker.Broken broken = breaker.breakSomething(electrical, random, false);
-            Robot.Ended ended = robot.follow(yard.reasoners(id), robot.told(broken));
+            List<Evidence> told = new ArrayList<>(robot.told(broken));
+            // each job begins with a sweep
+            told.add(robot.listened());
+            Robot.Ended ended = robot.follow(yard.reasoners(id), told);
             Set<String> right = yard.vehicle(id).wiring().alike(broken.part());
             List<Standing> standings = ended.ranking().standings();
             boolean hit = isIn(id, ended.ranking(), right);

@@ -9,7 +9,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** The van's own circuits and its charge-air hose: broken, found by what is proposed, mended. */
 class VanPlantTest {
     private static final Random RANDOM = new Random(83);
-    private static final Yard YARD = new Yard(RANDOM);
+    private static final Yard YARD = Yard.common();
 
     @ParameterizedTest(name = "{0}")
     @CsvSource({"G12, 0.4", "W14, 0.9", "K3, 0.5", "vane-motor, 0.9", "boost-hose, 0.5"})

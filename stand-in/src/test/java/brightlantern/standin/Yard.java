@@ -15,11 +15,21 @@ final class Yard {
     /** Of so many vehicles one is built anew. */
     private static final int NEW_ONE = 8;
 
+    /** The serial number of those that many tests share. */
+    private static final int SHARED = 4711;
+
+    private static final Yard COMMON = new Yard(null);
+
     private final Random random;
     private final Map<String, StandInVehicle> standing = new HashMap<>();
 
     Yard(Random random) {
         this.random = random;
+    }
+
+    /** One for all tests of a process: its vehicles are built once, and are always the same. */
+    static Yard common() {
+        return COMMON;
     }
 
     VehicleDescription vehicle(String id) {
@@ -41,8 +51,10 @@ final class Yard {
     }
 
     /** A vehicle as built; now and then another one of its kind, with a scatter of its own. */
-    StandInVehicle built(String id) {
-        if (!standing.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
+    synchronized StandInVehicle built(String id) {
+        if (random == null) {
+            standing.computeIfAbsent(id, i -> StandIns.of(vehicle(i), StandIns.AS_BUILT, SHARED));
+        } else if (!standing.containsKey(id) || random.nextInt(NEW_ONE) == 0) {
             standing.put(
                     id, StandIns.of(vehicle(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000)));
         }

@@ -133,7 +133,14 @@ final class TakenReadings {
                         .map(Findings.Finding::text)
                         .toList();
         if (!wrong.isEmpty()) {
-            return "Lost here: " + wrong.get(wrong.size() - 1);
+            boolean holdsNow =
+                    all.get(all.size() - 1).finding().passed().orElse(true) && newest.size() > 1;
+            return "Lost here: "
+                    + wrong.get(wrong.size() - 1)
+                    + (holdsNow
+                            ? " %d of %d readings hold, the last one among them."
+                                    .formatted(newest.size() - wrong.size(), newest.size())
+                            : "");
         }
         return newest.size() == 1
                 ? "The one reading is as it should be."

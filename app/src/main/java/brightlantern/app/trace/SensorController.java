@@ -27,6 +27,9 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class SensorController {
     private static final String BACK = "redirect:/jobs/%d/trace";
 
+    /** So many other modules are asked before one is called silent. */
+    private static final int WITNESSES = 4;
+
     private static final String SILENT =
             "Its module did not answer. Turn the key on and ask again, or choose what you see in Watch.";
 
@@ -55,7 +58,7 @@ class SensorController {
                                         id,
                                         who,
                                         told,
-                                        "its module tells " + shown(told.value(), told.figure()),
+                                        told(told),
                                         told.gauge().told(told.value(), told.figure())));
         return BACK.formatted(id);
     }
@@ -106,8 +109,28 @@ class SensorController {
                 new Evidence.Outcome(told.gauge().findingId(), band.id()));
     }
 
+    private static String told(Told told) {
+        return told.gauge().feedsModule() && told.figure() == 0
+                ? "it does not answer while others do"
+                : "its module tells " + shown(told.value(), told.figure());
+    }
+
     private static String shown(Value v, double figure) {
         return Scaling.show(v, figure) + " " + v.show();
+    }
+
+    /** Whether it is this module alone that does not answer: with the key off nobody does. */
+    private static boolean othersAnswer(JobPages.Context context, Value besides) {
+        VehicleDescription d = context.description();
+        List<String> others =
+                d.circuits().stream()
+                        .flatMap(c -> c.gauges().stream())
+                        .filter(g -> g.feedsModule() && !g.value().equals(besides.id()))
+                        .map(Gauge::value)
+                        .filter(id -> d.value(id).isPresent())
+                        .limit(WITNESSES)
+                        .toList();
+        return !context.link().read(d, others).isEmpty();
     }
 
     /** Asks a gauge's module; nothing, and the reason told, when it cannot be asked. */
@@ -129,6 +152,9 @@ class SensorController {
         }
         Value v = value.get();
         double figure = context.link().read(d, List.of(v.id())).getOrDefault(v.id(), Double.NaN);
+        if (Double.isNaN(figure) && gauge.get().feedsModule() && othersAnswer(context, v)) {
+            return Optional.of(new Told(gauge.get(), v, 0));
+        }
         if (Double.isNaN(figure)) {
             flash.addFlashAttribute("error", SILENT);
             return Optional.empty();

@@ -33,7 +33,6 @@ public final class FaultTable {
 
     private final Circuit circuit;
     private final OperatingState state;
-    private final List<Component> parts = new ArrayList<>();
 
     /** The same with other relays open. */
     private final Map<OperatingState, FaultTable> others = new HashMap<>();
@@ -47,8 +46,8 @@ public final class FaultTable {
 
     private final Base whole;
 
-    /** Whether coils decide which of its relays are closed. */
-    private final boolean pulled;
+    /** Its relays, and the coils that decide which of them are closed. */
+    private final List<Component> pulled;
 
     /** The part that was left out last: faults of all sizes in one part follow each other. */
     private String leftOut = "";
@@ -71,7 +70,7 @@ public final class FaultTable {
     private FaultTable(OperatingState state, Circuit circuit) {
         this.circuit = circuit;
         this.state = state;
-        parts.addAll(circuit.components());
+        List<Component> parts = new ArrayList<>(circuit.components());
         state.hung()
                 .forEach(
                         (point, load) -> {
@@ -95,7 +94,7 @@ public final class FaultTable {
             }
         }
         whole = solved("");
-        pulled = parts.stream().anyMatch(p -> p instanceof Segment s && s.isPulled());
+        pulled = Relays.partsOf(parts);
     }
 
     /**
@@ -278,11 +277,11 @@ public final class FaultTable {
     /** The steady state with a fault in it, or with none. */
     public Voltages with(Optional<Fault> fault) {
         Voltages volts = asTheyAre(fault);
-        if (!pulled) {
+        if (pulled.isEmpty()) {
             return volts;
         }
         List<Component> faulty =
-                parts.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
+                pulled.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
         OperatingState found = new Relays(faulty).found(state, volts);
         return found.equals(state) ? volts : other(found).asTheyAre(fault);
     }

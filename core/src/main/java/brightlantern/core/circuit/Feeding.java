@@ -80,6 +80,7 @@ public record Feeding(
      * @param minutes to get at its connector
      * @param module that sees when it is dead; empty when none does
      * @param code that it sets then
+     * @param value by which a module tells what arrives at it; empty when none does
      * @param hidden whether no driver can tell by itself that it does not work
      */
     public record Fed(
@@ -94,11 +95,13 @@ public record Feeding(
             double minutes,
             String module,
             String code,
+            String value,
             boolean hidden) {
         public Fed {
             pins = OrEmpty.list(pins);
             module = OrEmpty.text(module);
             code = OrEmpty.text(code);
+            value = OrEmpty.text(value);
         }
     }
 }

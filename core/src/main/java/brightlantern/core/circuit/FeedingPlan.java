@@ -280,7 +280,7 @@ final class FeedingPlan extends SheetPlan {
                         bands(c, c.code()),
                         under,
                         c.module(),
-                        "",
+                        c.value(),
                         Gauge.Scale.NONE,
                         noticedBy(c)));
     }

@@ -257,7 +257,7 @@ public record Gauge(
      * temperature, while a pressure of nothing may be one.
      */
     public boolean isToldByValue() {
-        return by == By.MODULE && !value.isEmpty() && scale.falls();
+        return !value.isEmpty() && (feedsModule() || by == By.MODULE && scale.falls());
     }
 
     /** Whether it is seen, heard or felt at the vehicle; a sensor only tells its module. */
@@ -278,6 +278,9 @@ public record Gauge(
      * @param figure in the value's own unit
      */
     public Band told(Value v, double figure) {
+        if (feedsModule()) {
+            return at(figure / nominal);
+        }
         double share = (figure - v.offset()) / (most(v) - v.offset());
         double volts = scale.falls() ? 1 - share : share;
         return volts < END_SHARE

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.DoubleFunction;
 
 /** What the gauges of a circuit show, healthy or with a fault in it. */
@@ -34,6 +35,9 @@ public final class GaugeState {
     private final Map<OperatingState, Voltages> solved = new HashMap<>();
 
     private Optional<Fault> last = Optional.empty();
+
+    /** Part → from which size on a fault of it shows. */
+    private final Map<String, OptionalDouble> edges = new ConcurrentHashMap<>();
 
     /**
      * @param supplyVolts at the battery
@@ -84,6 +88,10 @@ public final class GaugeState {
      * The least ohms in a part's way that show at a gauge; empty when even a break does not show.
      */
     public OptionalDouble edge(String partId) {
+        return edges.computeIfAbsent(partId, this::found);
+    }
+
+    private OptionalDouble found(String partId) {
         // what a break does not show, a lesser fault of the part does not show either
         List<Gauge> may = wrong(series(partId, Fault.Series.OPEN_OHM));
         if (may.isEmpty()) {

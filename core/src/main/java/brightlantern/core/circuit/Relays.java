@@ -34,6 +34,18 @@ final class Relays {
         }
     }
 
+    /** The parts among these that are relays with coils, and their coils. */
+    static List<Component> partsOf(Collection<? extends Component> parts) {
+        return parts.stream()
+                .filter(
+                        p ->
+                                p instanceof Segment s && s.isPulled()
+                                        || p instanceof Consumer c
+                                                && c.kind() == ConsumerKind.RELAY)
+                .<Component>map(p -> p)
+                .toList();
+    }
+
     /** The state with those open that nothing energises. */
     OperatingState expected(OperatingState state) {
         return with(

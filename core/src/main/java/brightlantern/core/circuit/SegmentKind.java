@@ -20,6 +20,8 @@ public enum SegmentKind {
     SPLICE("bad", "Remake", 2, 12, 80, 20, 0.5, 0),
     /** Plugs are wet, shaken, and opened at every repair. */
     CONTACT("corroded", "Clean and remake", 3, 12, 40, 15, 0, 0),
+    /** Inside a high-voltage plug: open when that is not seated, or was left half-locked. */
+    BRIDGE("open", "Make the high voltage safe, then seat or replace", 1.5, 12, 60, 90, 0.6, 0),
     /** Earth studs sit outside, where salt reaches them. */
     EARTH("corroded", "Clean and remake", 5, 12, 35, 12, 1, 0);
 

@@ -27,6 +27,7 @@ public record Wiring(
         List<EarthStud> earthStuds,
         List<Feeding> feedings,
         List<Sensing> sensings,
+        List<Loop> loops,
         List<Need> needs)
         implements Slice {
     public Wiring {
@@ -34,8 +35,9 @@ public record Wiring(
         earthStuds = OrEmpty.list(earthStuds);
         feedings = OrEmpty.list(feedings);
         sensings = OrEmpty.list(sensings);
+        loops = OrEmpty.list(loops);
         needs = OrEmpty.list(needs);
-        circuits = drawn(OrEmpty.list(circuits), fuseBoxes, earthStuds, feedings, sensings);
+        circuits = drawn(OrEmpty.list(circuits), fuseBoxes, earthStuds, feedings, sensings, loops);
     }
 
     private static List<Circuit> drawn(
@@ -43,7 +45,8 @@ public record Wiring(
             List<FuseBox> fuseBoxes,
             List<EarthStud> earthStuds,
             List<Feeding> feedings,
-            List<Sensing> sensings) {
+            List<Sensing> sensings,
+            List<Loop> loops) {
         Map<String, FuseBox> boxes = new HashMap<>();
         fuseBoxes.forEach(b -> boxes.put(b.id(), b));
         Map<String, EarthStud> studs = new HashMap<>();
@@ -61,6 +64,11 @@ public record Wiring(
         for (Sensing s : sensings) {
             if (studs.containsKey(s.stud()) && there.add(s.id())) {
                 all.add(SensingPlan.of(s, studs));
+            }
+        }
+        for (Loop l : loops) {
+            if (studs.containsKey(l.stud()) && there.add(l.id())) {
+                all.add(LoopPlan.of(l, studs));
             }
         }
         return List.copyOf(all);
@@ -164,6 +172,7 @@ public record Wiring(
                     FeedingPlan.studsOf(f).forEach(id -> at.among("an earth stud", studs, id));
                     for (Feeding.Fed fed : f.feeds()) {
                         at.may("a module", fed.module());
+                        at.may("a value", fed.value());
                         fed.pins().forEach(pin -> once(pins, fed.plug(), pin, at));
                     }
                 });
@@ -191,6 +200,20 @@ public record Wiring(
                             at.wrong("expected a reference pin, which " + f.id() + " needs");
                         }
                     }
+                });
+        checkLoops(references, studs, pins);
+    }
+
+    private void checkLoops(References references, Set<String> studs, Set<String> pins) {
+        references.each(
+                "loops",
+                loops,
+                (l, at) -> {
+                    at.among("an earth stud", studs, l.stud());
+                    at.needs("a module", l.module());
+                    once(pins, l.plug(), l.out(), at);
+                    once(pins, l.plug(), l.back(), at);
+                    l.links().forEach(k -> k.pins().forEach(pin -> once(pins, k.plug(), pin, at)));
                 });
     }
 

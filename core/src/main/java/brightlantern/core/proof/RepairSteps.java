@@ -133,6 +133,16 @@ public final class RepairSteps {
                                     "Renew the springs of its holder; fit a fuse of the same rating",
                                     "if it blows at once, something behind it touches earth"),
                             AGAIN);
+            case BRIDGE ->
+                    List.of(
+                            RepairStep.of(
+                                    "Make the high voltage safe: key off, service plug out, wait, measure that nothing is left",
+                                    "only who is trained for it, with what protects him"),
+                            RepairStep.of(
+                                    "Look at the plug and its lock; seat it until it locks",
+                                    "a lock that is half shut opens the loop and nothing else"),
+                            RepairStep.of("Replace it where its bridge is bent or burnt", ""),
+                            AGAIN);
             case RELAY, SWITCH ->
                     List.of(
                             RepairStep.of("Key off; take it out", ""),

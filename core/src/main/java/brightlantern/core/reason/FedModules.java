@@ -11,6 +11,7 @@ import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -43,10 +44,15 @@ final class FedModules {
                         .toList();
     }
 
-    /** Whether a part feeds modules and nothing else. */
-    static boolean feedsOnlyModules(VehicleDescription d, String part) {
-        List<Circuit> with = d.wiring().with(part);
-        return !with.isEmpty() && with.stream().allMatch(Circuit::feedsModules);
+    /** Ids of the parts that feed modules and nothing else. */
+    static Set<String> feedingOnlyModules(VehicleDescription d) {
+        Set<String> all = new HashSet<>();
+        Set<String> others = new HashSet<>();
+        for (Circuit c : d.circuits()) {
+            c.components().forEach(p -> (c.feedsModules() ? all : others).add(p.id()));
+        }
+        all.removeAll(others);
+        return all;
     }
 
     /** Suspects as often as they are the culprit, and with what a driver tells of silence. */
@@ -55,14 +61,17 @@ final class FedModules {
                 description.symptoms().stream()
                         .filter(s -> s.families().contains("network"))
                         .collect(Collectors.toMap(Symptom::id, s -> TELLS));
-        return suspects.stream().map(s -> weighted(s, told)).toList();
+        Set<String> its = feedingOnlyModules(description);
+        return suspects.stream()
+                .map(
+                        s ->
+                                s.effect().flatMap(Effect::part).filter(its::contains).isPresent()
+                                        ? weighted(s, told)
+                                        : s)
+                .toList();
     }
 
-    private Suspect weighted(Suspect s, Map<String, Double> told) {
-        Optional<String> part = s.effect().flatMap(Effect::part);
-        if (part.isEmpty() || !feedsOnlyModules(description, part.get())) {
-            return s;
-        }
+    private static Suspect weighted(Suspect s, Map<String, Double> told) {
         Map<String, Double> symptoms = new LinkedHashMap<>(told);
         symptoms.putAll(s.symptoms());
         return s.showing(s.codes(), symptoms, s.tells()).timesAsCommon(RARE);

@@ -6,7 +6,10 @@ import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Suspect;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -29,6 +32,11 @@ final class LooseSuspects {
     private final Shows shows;
     private final Map<String, Set<String>> pins;
 
+    private final Set<String> met = new HashSet<>();
+
+    /** Connector → its contacts. */
+    private final Map<String, Set<Segment>> contacts = new HashMap<>();
+
     /**
      * @param pins connector → its pins
      */
@@ -36,32 +44,44 @@ final class LooseSuspects {
         this.pins = pins;
         this.circuits = circuits;
         this.shows = shows;
+        for (Circuit c : circuits) {
+            for (Segment s : c.segments()) {
+                s.pin()
+                        .ifPresent(
+                                p ->
+                                        contacts.computeIfAbsent(
+                                                        p.plug(), k -> new LinkedHashSet<>())
+                                                .add(s));
+            }
+        }
     }
 
     /**
-     * A connector, all of it, whichever of its pins is met first; or a wire, relay, switch, fuse or
+     * A connector, all of it, when the first of its pins is met; or a wire, relay, switch, fuse or
      * earth by itself.
      */
     Optional<Suspect> of(Circuit c, Segment part) {
         return part.pin()
+                .filter(p -> met.add(p.plug()))
                 .flatMap(p -> connector(p.plug()))
-                .or(() -> part.kind().loose().flatMap(wear -> single(c, part, wear)));
+                .or(
+                        () ->
+                                part.pin().isPresent()
+                                        ? Optional.empty()
+                                        : part.kind()
+                                                .loose()
+                                                .flatMap(wear -> single(c, part, wear)));
     }
 
     private Optional<Suspect> connector(String plug) {
-        List<Segment> contacts =
-                circuits.stream()
-                        .flatMap(c -> c.segments().stream())
-                        .filter(s -> isAt(s, plug))
-                        .distinct()
-                        .toList();
+        List<Segment> its = List.copyOf(contacts.get(plug));
         return suspect(
                 plug,
                 "Connector " + plug,
                 Wear.LOOSE,
                 Map.of(Shaken.id(plug), jumps(), DrawnCircuits.lookedAt(plug), slack(plug)),
-                shown(contacts),
-                contacts,
+                shown(its),
+                its,
                 plug);
     }
 
@@ -156,9 +176,5 @@ final class LooseSuspects {
             }
         }
         throw new IllegalStateException("No break shows of " + parts);
-    }
-
-    private static boolean isAt(Segment s, String plug) {
-        return s.pin().filter(p -> p.plug().equals(plug)).isPresent();
     }
 }

@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** The elements of the network as suspects like all others; what they do is computed. */
 public final class NetworkSuspects {
@@ -61,8 +62,10 @@ public final class NetworkSuspects {
                 .forEach(s -> symptoms.put(s, TELLS));
         NetworkModel model = new NetworkModel(d.network());
         List<BusLook> looks = looks(d);
+        // what is drawn is a suspect of its circuit
+        Set<String> fed = FedModules.feedingOnlyModules(d);
         return model.elements().stream()
-                .filter(e -> !FedModules.feedsOnlyModules(d, e.id()))
+                .filter(e -> !fed.contains(e.id()))
                 .map(
                         e -> {
                             Map<String, Map<String, Double>> tells = new LinkedHashMap<>();

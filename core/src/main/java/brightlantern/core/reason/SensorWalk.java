@@ -93,7 +93,10 @@ public final class SensorWalk {
     public static List<Gauge> sensors(Circuit circuit) {
         return circuit.sources().isEmpty()
                 ? List.of()
-                : circuit.gauges().stream().filter(g -> g.by() == Gauge.By.MODULE).toList();
+                : circuit.gauges().stream()
+                        .filter(g -> g.by() == Gauge.By.MODULE)
+                        .filter(g -> !(circuit.component(g.part()).orElse(null) instanceof Segment))
+                        .toList();
     }
 
     public Circuit circuit() {

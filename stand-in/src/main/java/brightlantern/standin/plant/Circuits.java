@@ -7,7 +7,6 @@ import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.Need;
-import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.SharedPoints;
@@ -18,7 +17,6 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,18 +42,15 @@ public final class Circuits implements Part {
     private final BrokenParts broken = new BrokenParts(built);
     private final Hands hands;
     private double moving;
-    private final Set<String> set = new LinkedHashSet<>();
+    private final Switches switches;
     private final ModulePins modules = new ModulePins(this);
     private final Feeds feeds = new Feeds(this);
     private final Whole whole;
 
     private List<Failure> failures = List.of();
 
-    /** How often something was switched, plugged, hung on, broken or mended. */
+    /** How often something was broken or mended. */
     private int changes;
-
-    private String loadedPoint = "";
-    private Load load = Load.NOTHING;
 
     /**
      * @param circuits of the vehicle; those without gauges have a plant of their own
@@ -71,7 +66,9 @@ public final class Circuits implements Part {
                 all.put(c.id(), new LiveCircuit(c, new CircuitModel(c, its)));
             }
         }
-        hands = new Hands(all.values().stream().map(LiveCircuit::circuit).toList(), built, broken);
+        List<Circuit> drawn = all.values().stream().map(LiveCircuit::circuit).toList();
+        hands = new Hands(drawn, built, broken);
+        switches = new Switches(drawn, whole);
     }
 
     /** What somebody finds at them by hand, eye and lamp. */
@@ -86,14 +83,8 @@ public final class Circuits implements Part {
      */
     public synchronized String fed(Gauge gauge) {
         LiveCircuit its = with(gauge, Gauge::isFed);
-        String point = loadedPoint;
-        Load what = load;
-        hang(gauge.fedAt(its.circuit()), Load.LEAD);
-        try {
-            return gauge.at(share(its, gauge)).name();
-        } finally {
-            hang(point, what);
-        }
+        return switches.hanging(
+                gauge.fedAt(its.circuit()), Load.LEAD, () -> gauge.at(share(its, gauge)).name());
     }
 
     private LiveCircuit with(Gauge gauge, Predicate<Gauge> kind) {
@@ -136,41 +127,17 @@ public final class Circuits implements Part {
 
     /** What can be switched and unplugged, by its id. */
     public Map<String, Setting> settings() {
-        Map<String, Setting> settings = new LinkedHashMap<>();
-        all.values().forEach(i -> i.circuit().settings().forEach(s -> settings.put(s.id(), s)));
-        return settings;
+        return switches.settings();
     }
 
     /** Switches something on or off, or plugs it out or in. */
     public synchronized void set(String settingId, boolean on) {
-        if (!settings().containsKey(settingId)) {
-            throw new IllegalArgumentException("There is no switch or plug '" + settingId + "'");
-        }
-        changes++;
-        if (on) {
-            set.add(settingId);
-        } else {
-            set.remove(settingId);
-        }
+        switches.set(settingId, on);
     }
 
     /** Whether something is switched on, or unplugged. */
     public synchronized boolean isSet(String settingId) {
-        return isSet(settings().get(settingId));
-    }
-
-    private boolean isSet(Setting setting) {
-        // what the engine makes need not be told
-        return set.contains(setting.id())
-                || switch (setting.by()) {
-                    case HAND -> false;
-                    case ENGINE -> turns();
-                    case STARTER -> whole.starting();
-                };
-    }
-
-    private boolean turns() {
-        return whole.running() || whole.cranking();
+        return switches.isSet(settingId);
     }
 
     /**
@@ -202,23 +169,20 @@ public final class Circuits implements Part {
     /** Whether a gauge is in the state in which it is looked at. */
     boolean isOn(LiveCircuit its, Gauge g) {
         if (g.isOff()) {
-            return its.circuit().setting(g.under()).filter(this::isSet).isEmpty();
+            return its.circuit().setting(g.under()).filter(switches::isSet).isEmpty();
         }
-        return its.circuit().setting(g.under()).map(this::isSet).orElse(whole.driver().key() == 2);
-    }
-
-    private OperatingState state(LiveCircuit its, double supply) {
-        Set<String> on = new LinkedHashSet<>();
-        its.circuit().settings().stream().filter(this::isSet).forEach(s -> on.add(s.id()));
-        OperatingState state = OperatingState.idle(supply).moving(on);
-        return its.knows(loadedPoint) ? state.loaded(loadedPoint, load) : state;
+        return its.circuit()
+                .setting(g.under())
+                .map(switches::isSet)
+                .orElse(whole.driver().key() == 2);
     }
 
     private Map<String, Double> solved(LiveCircuit its) {
         double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
         return its.volts(
-                new LiveCircuit.Moment(changes, supply, turns(), whole.starting()),
-                () -> state(its, supply),
+                new LiveCircuit.Moment(
+                        changes + switches.changes(), supply, switches.turns(), whole.starting()),
+                () -> switches.state(its, supply),
                 broken::now);
     }
 
@@ -262,9 +226,7 @@ public final class Circuits implements Part {
 
     /** Hangs a load between a point and the other battery pole. */
     public synchronized void hang(String point, Load what) {
-        changes++;
-        loadedPoint = point;
-        load = what;
+        switches.hang(point, what);
     }
 
     /** Somebody moves something for a while: what is loose there opens and shuts meanwhile. */
@@ -286,9 +248,7 @@ public final class Circuits implements Part {
 
     /** Whether nothing is broken, unplugged or hung on. */
     private boolean isWhole() {
-        return broken.isNothing()
-                && load == Load.NOTHING
-                && set.stream().noneMatch(Setting::unplugs);
+        return broken.isNothing() && switches.isPlugged();
     }
 
     /** Those that are silent at this moment. */
@@ -404,7 +364,7 @@ public final class Circuits implements Part {
      * @return ids of gauges
      */
     public synchronized Set<String> out(List<Need> needs) {
-        if (broken.now().isEmpty() && set.isEmpty()) {
+        if (broken.now().isEmpty() && !switches.isAnySet()) {
             return Set.of();
         }
         Set<String> needed =
@@ -438,15 +398,7 @@ public final class Circuits implements Part {
 
     /** Lets something happen with these switched on and no others, and leaves all as it was. */
     <T> T with(Set<String> on, Supplier<T> what) {
-        Set<String> before = Set.copyOf(set);
-        set.removeIf(id -> !Setting.unplugs(id));
-        set.addAll(on);
-        changes++;
-        T came = what.get();
-        set.clear();
-        set.addAll(before);
-        changes++;
-        return came;
+        return switches.with(on, what);
     }
 
     /** The same while what is loose is moved. */

@@ -26,6 +26,7 @@ final class ModulePins {
                 .forEach(
                         i ->
                                 i.circuit().gauges().stream()
+                                        .filter(g -> !g.feedsModule())
                                         .map(Gauge::value)
                                         .filter(v -> !v.isEmpty())
                                         .forEach(values::add));
