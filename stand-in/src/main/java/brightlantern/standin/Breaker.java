@@ -138,14 +138,8 @@ public final class Breaker {
         synchronized (vehicle) {
             Driver before = vehicle.simulation().driver();
             if (!beside) {
-                boolean silent = silent();
                 boolean unsettled = vehicle.simulation().damage().isBroken();
                 vehicle.whole();
-                if (silent) {
-                    // as on the buses: who missed somebody hears him again
-                    vehicle.live(AWAKE_SECONDS);
-                    vehicle.whole();
-                }
                 if (unsettled) {
                     // what it had learned with the fault in place it has to forget
                     StandIns.day(vehicle);
@@ -226,8 +220,6 @@ public final class Breaker {
     private Optional<Broken> onNetwork(Part.Failure failure, double size) {
         Driver before = vehicle.simulation().driver();
         vehicle.simulation().driver(before.key(2));
-        // who missed somebody hears him again
-        vehicle.live(AWAKE_SECONDS);
         Set<Integer> stored = vehicle.stored();
         network().breakIt(failure.of(), size);
         vehicle.live(MISSES_SECONDS);
@@ -287,10 +279,6 @@ public final class Breaker {
                                 ? WARNING
                                 : says.stream().limit(TOLD).collect(Collectors.joining(" ")),
                         symptoms.stream().limit(TOLD).toList()));
-    }
-
-    private boolean silent() {
-        return vehicle.simulation().circuits().filter(c -> !c.unfed().isEmpty()).isPresent();
     }
 
     /** Whether modules that are silent now are missed by others, which say so. */

@@ -252,6 +252,8 @@ public final class StandInVehicle implements AutoCloseable {
     synchronized void whole() {
         repairs.keySet().forEach(this::repair);
         modules.clear();
+        // who still waits for somebody begins to wait anew
+        missing.reset();
     }
 
     public void announceTo(InetSocketAddress listener) {
