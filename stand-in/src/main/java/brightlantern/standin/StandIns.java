@@ -163,7 +163,7 @@ public final class StandIns {
         }
         blueprint.aliases().forEach(simulation::alias);
         if (d.circuits().stream().anyMatch(c -> !c.gauges().isEmpty())) {
-            Circuits circuits = new Circuits(d.circuits(), plant, new Random(serial));
+            Circuits circuits = new Circuits(d.wiring(), plant, new Random(serial));
             simulation.with(circuits);
             wires.feeds(circuits::unfed);
         }

@@ -78,10 +78,10 @@ public final class ToolBox {
             return told(hands().orElseThrow().ohms(ohms().get(id)));
         }
         if (fed().containsKey(id)) {
-            return "It: " + simulation.circuits().orElseThrow().fed(fed().get(id)) + ".";
+            return "It: " + hands().orElseThrow().fed(fed().get(id)) + ".";
         }
         if (clamped().containsKey(id)) {
-            OptionalDouble amps = simulation.circuits().orElseThrow().amps(clamped().get(id));
+            OptionalDouble amps = hands().orElseThrow().amps(clamped().get(id));
             return amps.isPresent()
                     ? String.format(
                             Locale.ROOT, "Your clamp reads %.3g A.", Math.abs(amps.getAsDouble()))
@@ -122,7 +122,7 @@ public final class ToolBox {
     /** What a clamp shows, A, of a gauge; none where nothing is on. */
     OptionalDouble ampsAt(String place) {
         return at(clamped(), place)
-                .map(g -> simulation.circuits().orElseThrow().amps(g).orElse(0))
+                .map(g -> hands().orElseThrow().amps(g).orElse(0))
                 .map(OptionalDouble::of)
                 .orElse(OptionalDouble.empty());
     }

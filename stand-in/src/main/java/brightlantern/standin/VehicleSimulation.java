@@ -31,9 +31,6 @@ import java.util.function.DoubleSupplier;
  * supply monitor in every module that has a code for it, and monitors of what goes on in its plant.
  */
 public final class VehicleSimulation {
-    private static final double LOW_VOLTS = 10.2;
-    private static final double LOW_SECONDS = 0.3;
-
     /** Seconds since 1970 at which these vehicles begin to live: 2026-11-01, 07:00 UTC. */
     static final long FIRST_MORNING = 1_793_516_400L;
 
@@ -56,9 +53,7 @@ public final class VehicleSimulation {
     /** What is true where a sensor tells of it, whatever arrives at its module. */
     private final Map<String, DoubleSupplier> felt = new HashMap<>();
 
-    private final List<PlantMonitor> monitors = new ArrayList<>();
-    private final Map<PlantMonitor, Mechanics.Notice> notices = new LinkedHashMap<>();
-    private final Set<Mechanics.Notice> noticed = new LinkedHashSet<>();
+    private final Monitors monitors;
     private final Damage damage;
     private final Map<String, Mechanics.Measure> measures = new LinkedHashMap<>();
     private final Map<Integer, List<Integer>> locks = new HashMap<>();
@@ -66,13 +61,12 @@ public final class VehicleSimulation {
     private final Means means = new Means();
     private double looked;
     private volatile double clockBehind;
-    private double low;
-    private boolean warning;
 
     VehicleSimulation(VehicleDescription description, Plant plant) {
         this.description = description;
         this.plant = plant;
         this.damage = new Damage(description, this);
+        this.monitors = new Monitors(description);
         plant.with(means);
         readings.put("engine.speed", plant::rpm);
         readings.put("engine.state", () -> plant.running() ? 2.0 : plant.cranking() ? 1.0 : 0.0);
@@ -170,15 +164,6 @@ public final class VehicleSimulation {
      * @throws IllegalArgumentException when the module has no such code
      */
     void monitor(PlantMonitor monitor) {
-        if (description.code(monitor.module(), monitor.code()).isEmpty()) {
-            throw new IllegalArgumentException(
-                    description.id()
-                            + " has no code "
-                            + monitor.code()
-                            + " in module '"
-                            + monitor.module()
-                            + "', which a monitor of its blueprint is to set");
-        }
         monitors.add(monitor);
     }
 
@@ -199,21 +184,12 @@ public final class VehicleSimulation {
      * @throws IllegalArgumentException when nobody described such a symptom
      */
     void notice(Mechanics.Notice notice, PlantMonitor by) {
-        if (description.symptoms().stream().noneMatch(s -> s.id().equals(notice.symptom()))) {
-            throw new IllegalArgumentException(
-                    description.id()
-                            + " has no symptom '"
-                            + notice.symptom()
-                            + "', which its driver is to notice");
-        }
-        notices.put(by, notice);
+        monitors.add(notice, by);
     }
 
     /** What its driver has noticed since the last time that this was asked. */
     List<Mechanics.Notice> noticed() {
-        List<Mechanics.Notice> all = List.copyOf(noticed);
-        noticed.clear();
-        return all;
+        return monitors.noticed();
     }
 
     /** These codes forbid a routine while they are stored. */
@@ -286,43 +262,21 @@ public final class VehicleSimulation {
         if (plant.driver().key() != 2) {
             return;
         }
-        supply(seconds, watcher);
+        monitors.supply(plant, seconds, watcher);
         all().forEach(part -> part.watch(seconds, watcher));
-        for (PlantMonitor monitor : monitors) {
-            warning |= monitor.step(plant, this::reading, seconds, watcher);
-        }
-        notices.forEach(
-                (by, notice) -> {
-                    if (by.step(plant, this::reading, seconds, (m, id, failed) -> {})) {
-                        noticed.add(notice);
-                    }
-                });
-    }
-
-    private void supply(double seconds, Part.Watcher watcher) {
-        low = plant.volts() < LOW_VOLTS ? low + seconds : 0;
-        if (low >= LOW_SECONDS && low < LOW_SECONDS + seconds) {
-            description.codes().stream()
-                    .filter(c -> c.sets().equals("supply"))
-                    .filter(c -> !plant.monitored().contains(c.module() + " " + c.code()))
-                    .forEach(c -> watcher.report(c.module(), c.code(), true));
-        }
+        monitors.watch(plant, this::reading, seconds, watcher);
     }
 
     /** Codes that it watches itself, each as module and code with a blank between. */
     Set<String> monitored() {
-        Set<String> all = new LinkedHashSet<>();
-        monitors.forEach(m -> all.add(m.module() + " " + m.code()));
+        Set<String> all = new LinkedHashSet<>(monitors.codes());
         all().forEach(part -> all.addAll(part.monitored()));
         return all;
     }
 
     /** The key was turned on: monitors begin anew. */
     void keyOn() {
-        low = 0;
-        warning = false;
-        monitors.forEach(PlantMonitor::reset);
-        notices.keySet().forEach(PlantMonitor::reset);
+        monitors.keyOn();
         all().forEach(Part::keyOn);
     }
 
@@ -355,7 +309,7 @@ public final class VehicleSimulation {
 
     /** The warning lamp that the driver sees. */
     boolean warning() {
-        return warning || plant.warning();
+        return monitors.warning() || plant.warning();
     }
 
     /** A sensor's reading at this moment, in the value's own unit; empty when unknown. */

@@ -64,6 +64,21 @@ class FedModulesTest {
                 .allMatch(t -> t.answered() == t.asked());
     }
 
+    /**
+     * A cable that would leave lamps and starter dead too is no likely cause where none is told.
+     */
+    @Test
+    void aBusIsNotTakenForACable() {
+        StandInVehicle v = YARD.built("oriel-heron");
+        Breaker.Broken broken = broken(new Breaker(v), "gap-drive-1", "");
+        Robot robot = new Robot(v, RANDOM);
+        List<Evidence> told = new ArrayList<>(robot.told(broken));
+        told.add(robot.listened());
+        assertThat(YARD.reasoners("oriel-heron").of(told).rank(told).standings())
+                .filteredOn(s -> s.suspectId().equals("circuit-W10"))
+                .allMatch(s -> s.sureness() < 0.2);
+    }
+
     /** What is lost on the way arrives neither at the module nor at the meter. */
     @Test
     void aModuleTellsWhatArrivesAtItsPins() {

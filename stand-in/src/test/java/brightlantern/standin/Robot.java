@@ -342,7 +342,7 @@ final class Robot {
             return clamped(g, c);
         }
         if (g.isFed()) {
-            String does = c.fed(g);
+            String does = c.hands().fed(g);
             return g.bands().stream()
                     .filter(b -> b.name().equals(does))
                     .findFirst()
@@ -398,7 +398,7 @@ final class Robot {
         if (off) {
             c.set(g.made(), true);
         }
-        double amps = c.amps(g).orElse(0) * (1 + CLAMP_NOISE * random.nextGaussian());
+        double amps = c.hands().amps(g).orElse(0) * (1 + CLAMP_NOISE * random.nextGaussian());
         if (off) {
             c.set(g.made(), false);
         }

@@ -7,6 +7,7 @@ import brightlantern.core.signal.Condition;
 import brightlantern.core.signal.HeadValues;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.Value;
+import brightlantern.core.vehicle.ToldSupplies;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.Bytes;
 import brightlantern.wire.WireException;
@@ -23,6 +24,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -228,6 +230,23 @@ public final class VehicleLink {
                             }
                         });
         return values;
+    }
+
+    /** So many modules are asked before nobody is said to answer. */
+    private static final int ASKED = 8;
+
+    /**
+     * What the first module that answers tells of its own supply, V; empty where none of some does.
+     *
+     * @param besides id of a module that is not asked
+     */
+    public OptionalDouble toldSupply(VehicleDescription description, String besides) {
+        return ToldSupplies.of(description, besides).stream()
+                .limit(ASKED)
+                .flatMap(v -> read(description, List.of(v.id())).values().stream())
+                .filter(volts -> !volts.isNaN())
+                .mapToDouble(Double::doubleValue)
+                .findFirst();
     }
 
     /**

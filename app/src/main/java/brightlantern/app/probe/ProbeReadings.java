@@ -13,6 +13,7 @@ import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.ReadingDoubt;
+import brightlantern.core.signal.Value;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.wire.WireException;
@@ -207,12 +208,19 @@ class ProbeReadings {
      */
     private static double supply(JobPages.Context context) throws WireException {
         String supplyId = context.description().live().supply();
-        Double supply = context.link().read(context.description(), List.of(supplyId)).get(supplyId);
-        if (supply == null || supply.isNaN()) {
-            throw new IllegalStateException(
-                    "The vehicle does not tell its supply voltage. Turn the key on, or type the reading in with the supply.");
+        VehicleDescription d = context.description();
+        Double supply = context.link().read(d, List.of(supplyId)).get(supplyId);
+        if (supply != null && !supply.isNaN()) {
+            return supply;
         }
-        return supply;
+        // the module that tells it may be the very one that is not fed
+        String its = d.value(supplyId).map(Value::module).orElse("");
+        return context.link()
+                .toldSupply(d, its)
+                .orElseThrow(
+                        () ->
+                                new IllegalStateException(
+                                        "The vehicle does not tell its supply voltage. Turn the key on, or type the reading in with the supply."));
     }
 
     /** What has to be asked before a reading counts. */

@@ -27,9 +27,6 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 class SensorController {
     private static final String BACK = "redirect:/jobs/%d/trace";
 
-    /** So many other modules are asked before one is called silent. */
-    private static final int WITNESSES = 4;
-
     private static final String SILENT =
             "Its module did not answer. Turn the key on and ask again, or choose what you see in Watch.";
 
@@ -119,20 +116,6 @@ class SensorController {
         return Scaling.show(v, figure) + " " + v.show();
     }
 
-    /** Whether it is this module alone that does not answer: with the key off nobody does. */
-    private static boolean othersAnswer(JobPages.Context context, Value besides) {
-        VehicleDescription d = context.description();
-        List<String> others =
-                d.circuits().stream()
-                        .flatMap(c -> c.gauges().stream())
-                        .filter(g -> g.feedsModule() && !g.value().equals(besides.id()))
-                        .map(Gauge::value)
-                        .filter(id -> d.value(id).isPresent())
-                        .limit(WITNESSES)
-                        .toList();
-        return !context.link().read(d, others).isEmpty();
-    }
-
     /** Asks a gauge's module; nothing, and the reason told, when it cannot be asked. */
     private Optional<Told> told(
             long id, String findingId, Predicate<Gauge> which, RedirectAttributes flash) {
@@ -152,7 +135,10 @@ class SensorController {
         }
         Value v = value.get();
         double figure = context.link().read(d, List.of(v.id())).getOrDefault(v.id(), Double.NaN);
-        if (Double.isNaN(figure) && gauge.get().feedsModule() && othersAnswer(context, v)) {
+        if (Double.isNaN(figure)
+                && gauge.get().feedsModule()
+                && context.link().toldSupply(d, v.module()).isPresent()) {
+            // with the key off nobody answers
             return Optional.of(new Told(gauge.get(), v, 0));
         }
         if (Double.isNaN(figure)) {

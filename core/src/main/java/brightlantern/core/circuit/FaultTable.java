@@ -111,7 +111,7 @@ public final class FaultTable {
         linear.values().stream()
                 .filter(p -> !p.id().equals(part))
                 .forEach(p -> p.stamp(equations, state, Voltages.NOMINAL));
-        double[][] inverse = inverted(g);
+        double[][] inverse = Dense.inverse(g);
         double[] volts = new double[n];
         for (int i = 0; i < n; i++) {
             for (int j = 0; j < n; j++) {
@@ -205,32 +205,6 @@ public final class FaultTable {
             throw new IllegalArgumentException("There is no point '" + name + "'");
         }
         return index;
-    }
-
-    /** By Gauss and Jordan; a conductance matrix with a path to earth everywhere is regular. */
-    private static double[][] inverted(double[][] g) {
-        int n = g.length;
-        double[][] inverse = new double[n][n];
-        for (int i = 0; i < n; i++) {
-            inverse[i][i] = 1;
-        }
-        for (int k = 0; k < n; k++) {
-            double pivot = g[k][k];
-            for (int j = 0; j < n; j++) {
-                g[k][j] /= pivot;
-                inverse[k][j] /= pivot;
-            }
-            for (int i = 0; i < n; i++) {
-                double factor = g[i][k];
-                if (i != k && factor != 0) {
-                    for (int j = 0; j < n; j++) {
-                        g[i][j] -= factor * g[k][j];
-                        inverse[i][j] -= factor * inverse[k][j];
-                    }
-                }
-            }
-        }
-        return inverse;
     }
 
     /** What one branch between two nodes draws: amps plus siemens times the volts across. */
@@ -365,7 +339,7 @@ public final class FaultTable {
                 a[p][k] -= z * other.amps;
             }
         }
-        double[] u = eliminated(a);
+        double[] u = Dense.solved(a);
         for (int q = 0; q < k; q++) {
             Port other = ports.get(q);
             double amps = other.amps + other.siemens * u[q];
@@ -374,36 +348,6 @@ public final class FaultTable {
             }
         }
         return volts;
-    }
-
-    private static double[] eliminated(double[][] a) {
-        int k = a.length;
-        for (int c = 0; c < k; c++) {
-            int pivot = c;
-            for (int i = c + 1; i < k; i++) {
-                if (Math.abs(a[i][c]) > Math.abs(a[pivot][c])) {
-                    pivot = i;
-                }
-            }
-            double[] row = a[pivot];
-            a[pivot] = a[c];
-            a[c] = row;
-            for (int i = c + 1; i < k; i++) {
-                double factor = a[i][c] / row[c];
-                for (int j = c; j <= k; j++) {
-                    a[i][j] -= factor * row[j];
-                }
-            }
-        }
-        double[] u = new double[k];
-        for (int c = k - 1; c >= 0; c--) {
-            u[c] = a[c][k];
-            for (int j = c + 1; j < k; j++) {
-                u[c] -= a[c][j] * u[j];
-            }
-            u[c] /= a[c][c];
-        }
-        return u;
     }
 
     private Voltages named(double[] volts) {

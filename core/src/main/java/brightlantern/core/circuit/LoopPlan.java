@@ -40,14 +40,10 @@ final class LoopPlan extends SheetPlan {
     }
 
     private void draw(Loop loop) {
-        String module = lower(loop.module()) + " module";
-        String inner = loop.module() + "-earth";
+        String module = named(loop.module());
+        String inner = inside(loop.module(), loop.stud(), 1, 3.1, loop.place());
         String out = loop.plug() + "." + loop.out();
         String back = loop.plug() + "." + loop.back();
-        // the module feeds it; the battery itself is not on its sheet
-        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 0, "battery");
-        earth(loop.stud(), 1);
-        point(inner, "Inside the " + module, "earth", 1, 3.1, 0, loop.place());
         point(
                 out,
                 "Out of the " + module + ", " + pin(loop.plug(), loop.out()),
@@ -64,14 +60,6 @@ final class LoopPlan extends SheetPlan {
                 BACKWARDS,
                 loop.minutes(),
                 loop.place());
-        segment(
-                new Segment(
-                        "E-" + loop.module(),
-                        "Earth wire of the " + module,
-                        SegmentKind.WIRE,
-                        inner,
-                        loop.stud(),
-                        copper(EARTH_METRES, 1.5)));
         sources.add(
                 new Source(
                         "R-" + out,

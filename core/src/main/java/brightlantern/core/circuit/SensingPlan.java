@@ -58,22 +58,10 @@ final class SensingPlan extends SheetPlan {
     }
 
     private void draw(Sensing s) {
-        String inner = s.module() + "-earth";
         double right = MARGIN + s.sensors().size() * SENSOR_COLUMN;
         String ground = s.plug() + "." + s.ground();
-        String module = lower(s.module()) + " module";
-        // the module feeds its sensors; the battery itself is not on their sheet
-        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 0, "battery");
-        earth(s.stud(), right);
-        point(inner, "Inside the " + module, "earth", right, 3.4, 0, s.place());
-        segment(
-                new Segment(
-                        "E-" + s.module(),
-                        "Earth wire of the " + module,
-                        SegmentKind.WIRE,
-                        inner,
-                        s.stud(),
-                        copper(EARTH_METRES, 1.5)));
+        String module = named(s.module());
+        String inner = inside(s.module(), s.stud(), right, 3.4, s.place());
         point(
                 ground,
                 "Sensor earth, " + pin(s.plug(), s.ground()),

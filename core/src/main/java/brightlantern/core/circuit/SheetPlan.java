@@ -27,6 +27,9 @@ abstract class SheetPlan {
 
     static final double EARTH_METRES = 0.8;
 
+    /** Of the earth wire of a module, mm². */
+    private static final double MODULE_SECTION = 1.5;
+
     /** Left of the first column stand the names of its points. */
     static final double MARGIN = 0.4;
 
@@ -95,6 +98,34 @@ abstract class SheetPlan {
                         "",
                         Setting.unplugged(plug).id()));
         settings.put(Setting.unplugged(plug).id(), Setting.unplugged(plug));
+    }
+
+    /**
+     * The inside of a module that feeds what is on the sheet, with its own earth; the battery
+     * itself is not on it.
+     *
+     * @param x and y of the inside, in columns and rows
+     * @return its node
+     */
+    final String inside(String module, String stud, double x, double y, String place) {
+        String inner = module + "-earth";
+        point(Circuit.PLUS, "Battery plus", "supply", 0, 0, 0, "battery");
+        earth(stud, x);
+        point(inner, "Inside the " + named(module), "earth", x, y, 0, place);
+        segment(
+                new Segment(
+                        "E-" + module,
+                        "Earth wire of the " + named(module),
+                        SegmentKind.WIRE,
+                        inner,
+                        stud,
+                        copper(EARTH_METRES, MODULE_SECTION)));
+        return inner;
+    }
+
+    /** A module by its id, in words. */
+    static String named(String module) {
+        return lower(module) + " module";
     }
 
     final void earth(String stud, double x) {

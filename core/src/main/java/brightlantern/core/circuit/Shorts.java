@@ -107,6 +107,22 @@ public final class Shorts {
         return all;
     }
 
+    /**
+     * The fuse that a wire blows when it touches the body.
+     *
+     * @throws IllegalArgumentException when none protects it
+     */
+    public static String fuseOf(List<Circuit> circuits, String wire) {
+        return circuits.stream()
+                .flatMap(c -> Optional.ofNullable(of(c).get(wire)).stream())
+                .map(Short::fuse)
+                .findFirst()
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "No fuse protects the wire '" + wire + "'"));
+    }
+
     /** The nearest of the fuses behind which both ends of a wire are. */
     private static Optional<String> protecting(Segment wire, Map<String, Set<String>> behind) {
         return behind.entrySet().stream()

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -99,6 +100,26 @@ public record Wiring(
             }
         }
         return all;
+    }
+
+    /** Ids of the parts on sheets of what feeds control modules. */
+    public Set<String> feedingModules() {
+        return parts(Circuit::feedsModules);
+    }
+
+    /** Those of them that feed nothing else. */
+    public Set<String> feedingOnlyModules() {
+        Set<String> only = feedingModules();
+        only.removeAll(parts(c -> !c.feedsModules()));
+        return only;
+    }
+
+    private Set<String> parts(Predicate<Circuit> which) {
+        return circuits.stream()
+                .filter(which)
+                .flatMap(c -> c.components().stream())
+                .map(Component::id)
+                .collect(Collectors.toCollection(HashSet::new));
     }
 
     /** Codes that modules set by what they see at their pins. */

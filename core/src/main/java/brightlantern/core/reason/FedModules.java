@@ -11,7 +11,6 @@ import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,6 +31,9 @@ final class FedModules {
     /** What comes and goes has no dead module beside it. */
     private static final double RARELY_LOOSE = 0.01;
 
+    /** Drivers who tell of nothing that is dead are rare, but there are some. */
+    private static final double LEAST_UNTOLD = 0.002;
+
     /** A complaint of the network is told of this share of such faults. */
     private static final double TELLS = 0.5;
 
@@ -47,24 +49,13 @@ final class FedModules {
                         .toList();
     }
 
-    /** Ids of the parts that feed modules and nothing else. */
-    static Set<String> feedingOnlyModules(VehicleDescription d) {
-        Set<String> all = new HashSet<>();
-        Set<String> others = new HashSet<>();
-        for (Circuit c : d.circuits()) {
-            c.components().forEach(p -> (c.feedsModules() ? all : others).add(p.id()));
-        }
-        all.removeAll(others);
-        return all;
-    }
-
     /** Suspects as often as they are the culprit, and with what a driver tells of silence. */
     List<Suspect> weighted(List<Suspect> suspects) {
         Map<String, Double> told =
                 description.symptoms().stream()
                         .filter(s -> s.families().contains("network"))
                         .collect(Collectors.toMap(Symptom::id, s -> TELLS));
-        Set<String> its = feedingOnlyModules(description);
+        Set<String> its = description.wiring().feedingOnlyModules();
         return suspects.stream()
                 .map(
                         s ->
@@ -72,6 +63,23 @@ final class FedModules {
                                         ? weighted(s, told)
                                         : s)
                 .toList();
+    }
+
+    /**
+     * A cable that feeds lamps and motors too is no likely cause of silence where nobody tells of
+     * those: as if each were told by itself, but never less than some.
+     *
+     * @param told ids of symptoms
+     * @param shared ids of the parts that feed modules and something else
+     */
+    static Suspect untold(Suspect s, Set<String> told, Set<String> shared) {
+        boolean feeds = s.effect().flatMap(Effect::part).filter(shared::contains).isPresent();
+        if (!feeds || s.symptoms().keySet().stream().anyMatch(told::contains)) {
+            return s;
+        }
+        double untold =
+                s.symptoms().values().stream().mapToDouble(p -> 1 - p).reduce(1, (a, b) -> a * b);
+        return s.timesAsCommon(Math.max(LEAST_UNTOLD, untold));
     }
 
     private static Suspect weighted(Suspect s, Map<String, Double> told) {

@@ -63,7 +63,7 @@ public final class NetworkSuspects {
         NetworkModel model = new NetworkModel(d.network());
         List<BusLook> looks = looks(d);
         // what is drawn is a suspect of its circuit
-        Set<String> fed = FedModules.feedingOnlyModules(d);
+        Set<String> fed = d.wiring().feedingModules();
         return model.elements().stream()
                 .filter(e -> !fed.contains(e.id()))
                 .map(

@@ -39,7 +39,18 @@ public final class Reasoners {
     /** Findings that circuits with gauges have derived. */
     private final Set<String> drawnLooks = new HashSet<>();
 
-    private final Map<Set<String>, Reasoner> known = new Remembered<>(MOST);
+    /**
+     * What a reasoner is made for.
+     *
+     * @param circuits ids of those in question
+     * @param told ids of the symptoms that were told
+     */
+    private record Question(Set<String> circuits, Set<String> told) {}
+
+    /** Parts that feed modules, and something else too. */
+    private final Set<String> feedingOthersToo;
+
+    private final Map<Question, Reasoner> known = new Remembered<>(MOST);
 
     /**
      * @param description with what its circuits derive ({@link CircuitSuspects#added})
@@ -47,6 +58,8 @@ public final class Reasoners {
     public Reasoners(VehicleDescription description) {
         this.description = description;
         this.predictions = new Predictions(description);
+        this.feedingOthersToo = description.wiring().feedingModules();
+        this.feedingOthersToo.removeAll(description.wiring().feedingOnlyModules());
         for (Circuit c : description.circuits()) {
             c.gauges().forEach(g -> drawnLooks.add(g.findingId()));
             drawnLooks.addAll(looksOf(c));
@@ -56,8 +69,15 @@ public final class Reasoners {
     /** The reasoner that weighs what may lie behind this evidence. */
     public Reasoner of(List<Evidence> evidence) {
         Set<String> circuits = inQuestion(evidence);
+        Set<String> told =
+                evidence.stream()
+                        .filter(Evidence.SymptomTold.class::isInstance)
+                        .map(e -> ((Evidence.SymptomTold) e).symptomId())
+                        .collect(Collectors.toCollection(TreeSet::new));
         synchronized (known) {
-            return known.computeIfAbsent(circuits, c -> new Reasoner(about(c), predictions));
+            return known.computeIfAbsent(
+                    new Question(circuits, told),
+                    q -> new Reasoner(about(q.circuits(), q.told()), predictions));
         }
     }
 
@@ -245,7 +265,7 @@ public final class Reasoners {
         return seen;
     }
 
-    private VehicleDescription about(Set<String> ids) {
+    private VehicleDescription about(Set<String> ids, Set<String> told) {
         Set<String> parts = new HashSet<>();
         for (Circuit c : description.circuits()) {
             if (c.gauges().isEmpty() || ids.contains(c.id())) {
@@ -259,7 +279,10 @@ public final class Reasoners {
                         .map(Circuit::id)
                         .collect(Collectors.toSet());
         return description.withOnly(
-                description.suspects().stream().filter(s -> stands(s, parts)).toList(),
+                description.suspects().stream()
+                        .filter(s -> stands(s, parts))
+                        .map(s -> FedModules.untold(s, told, feedingOthersToo))
+                        .toList(),
                 description.checks().stream().filter(c -> isDone(c, drawn, seen)).toList());
     }
 

@@ -24,11 +24,14 @@ public final class NetworkBreaker {
     private static final double SHORT_OHM = 3;
 
     private final NetworkModel model;
-    private final VehicleDescription description;
+
+    /** What is drawn breaks as a part of its circuit. */
+    private final Set<String> drawn;
+
     private final BusWires wires;
 
     public NetworkBreaker(VehicleDescription description, BusWires wires) {
-        this.description = description;
+        this.drawn = description.wiring().feedingModules();
         this.model = new NetworkModel(description.network());
         this.wires = wires;
     }
@@ -37,8 +40,7 @@ public final class NetworkBreaker {
     public List<Part.Failure> failures() {
         return model.elements().stream()
                 .filter(e -> !e.modules().equals(Set.of(Network.GATEWAY)))
-                // what is drawn breaks as a part of its circuit
-                .filter(e -> description.wiring().with(e.id()).isEmpty())
+                .filter(e -> !drawn.contains(e.id()))
                 .map(e -> new Part.Failure(MODE, e.id(), 1, 1000, e.common(), e.name()))
                 .toList();
     }

@@ -17,7 +17,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 
 /** The ways in which the parts of circuits break: a little of them, or all of them. */
 final class CircuitFailures {
@@ -58,8 +57,12 @@ final class CircuitFailures {
 
     private CircuitFailures() {}
 
-    /** Those of every part of which a break shows somewhere; of one that is shared once. */
-    static List<Part.Failure> of(List<Circuit> circuits) {
+    /**
+     * Those of every part of which a break shows somewhere; of one that is shared once.
+     *
+     * @param ofModules ids of parts that feed modules, and nothing else
+     */
+    static List<Part.Failure> of(List<Circuit> circuits, Set<String> ofModules) {
         Map<String, Part.Failure> all = new TreeMap<>();
         for (Circuit c : circuits) {
             GaugeState drawn = new GaugeState(c, GaugeState.TYPICAL_VOLTS);
@@ -90,14 +93,8 @@ final class CircuitFailures {
                 }
             }
         }
-        Set<String> elsewhere =
-                circuits.stream()
-                        .filter(c -> !c.feedsModules())
-                        .flatMap(c -> c.components().stream())
-                        .map(Component::id)
-                        .collect(Collectors.toSet());
         return all.values().stream()
-                .map(f -> elsewhere.contains(f.of()) ? f : f.timesAsCommon(OF_MODULES))
+                .map(f -> ofModules.contains(f.of()) ? f.timesAsCommon(OF_MODULES) : f)
                 .toList();
     }
 

@@ -11,6 +11,7 @@ import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.circuit.Shorts;
+import brightlantern.core.circuit.Wiring;
 import brightlantern.core.signal.Value;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -47,17 +48,21 @@ public final class Circuits implements Part {
     private final Feeds feeds = new Feeds(this);
     private final Whole whole;
 
+    /** Parts that feed modules, and nothing else. */
+    private final Set<String> ofModules;
+
     private List<Failure> failures = List.of();
 
     /** How often something was broken or mended. */
     private int changes;
 
     /**
-     * @param circuits of the vehicle; those without gauges have a plant of their own
+     * @param wiring of the vehicle; circuits without gauges have a plant of their own
      */
-    public Circuits(List<Circuit> circuits, Whole whole, Random random) {
+    public Circuits(Wiring wiring, Whole whole, Random random) {
         this.whole = whole;
-        for (Circuit c : circuits) {
+        this.ofModules = wiring.feedingOnlyModules();
+        for (Circuit c : wiring.circuits()) {
             if (!c.gauges().isEmpty()) {
                 List<Component> its =
                         c.components().stream()
@@ -67,7 +72,7 @@ public final class Circuits implements Part {
             }
         }
         List<Circuit> drawn = all.values().stream().map(LiveCircuit::circuit).toList();
-        hands = new Hands(drawn, built, broken);
+        hands = new Hands(this, drawn, built, broken);
         switches = new Switches(drawn, whole);
     }
 
@@ -76,37 +81,16 @@ public final class Circuits implements Part {
         return hands;
     }
 
-    /**
-     * What a consumer does while a lead from the battery feeds its pin, in words.
-     *
-     * @throws IllegalArgumentException when it is no gauge of a consumer that can be fed
-     */
-    public synchronized String fed(Gauge gauge) {
-        LiveCircuit its = with(gauge, Gauge::isFed);
-        return switches.hanging(
-                gauge.fedAt(its.circuit()), Load.LEAD, () -> gauge.at(share(its, gauge)).name());
-    }
-
-    private LiveCircuit with(Gauge gauge, Predicate<Gauge> kind) {
+    /** A gauge with the sheet on which it stands; empty where there is none of that kind. */
+    Optional<LiveCircuit> with(Gauge gauge, Predicate<Gauge> kind) {
         return all.values().stream()
                 .filter(its -> kind.test(gauge) && its.circuit().gauges().contains(gauge))
-                .findFirst()
-                .orElseThrow(
-                        () ->
-                                new IllegalArgumentException(
-                                        "Nothing here is '" + gauge.name() + "'"));
+                .findFirst();
     }
 
-    /**
-     * What a clamp shows while its consumer is on, A; empty while it is off.
-     *
-     * @throws IllegalArgumentException when it is no gauge of a clamp
-     */
-    public synchronized OptionalDouble amps(Gauge gauge) {
-        LiveCircuit its = with(gauge, Gauge::isClamped);
-        return isOn(its, gauge)
-                ? OptionalDouble.of(gauge.amps(its.circuit(), share(its, gauge)))
-                : OptionalDouble.empty();
+    /** Lets something happen while another load hangs at a point. */
+    <T> T hanging(String point, Load what, Supplier<T> happens) {
+        return switches.hanging(point, what, happens);
     }
 
     /**
@@ -304,7 +288,9 @@ public final class Circuits implements Part {
     @Override
     public synchronized List<Failure> failures() {
         if (failures.isEmpty()) {
-            failures = CircuitFailures.of(all.values().stream().map(i -> i.circuit()).toList());
+            failures =
+                    CircuitFailures.of(
+                            all.values().stream().map(i -> i.circuit()).toList(), ofModules);
         }
         return failures;
     }
@@ -320,14 +306,7 @@ public final class Circuits implements Part {
     }
 
     private String fuseOf(String wire) {
-        return all.values().stream()
-                .flatMap(i -> Optional.ofNullable(Shorts.of(i.circuit()).get(wire)).stream())
-                .map(Shorts.Short::fuse)
-                .findFirst()
-                .orElseThrow(
-                        () ->
-                                new IllegalArgumentException(
-                                        "No fuse protects the wire '" + wire + "'"));
+        return Shorts.fuseOf(all.values().stream().map(LiveCircuit::circuit).toList(), wire);
     }
 
     /** Whether a wire, contact or cable with this id is in any of them. */

@@ -6,10 +6,15 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 
 /** What arrives at the control modules, and which of them are silent for want of it. */
 final class Feeds {
     private final Circuits circuits;
+
+    /** Found when somebody asks first: then all circuits are built. */
+    private List<Fed> all = List.of();
+
     private volatile Set<String> unfed = Set.of();
 
     Feeds(Circuits circuits) {
@@ -28,29 +33,48 @@ final class Feeds {
         return unfed;
     }
 
-    Set<String> silent() {
-        Set<String> silent = new TreeSet<>();
-        for (LiveCircuit its : circuits.live()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (g.feedsModule() && g.isSilent(circuits.share(its, g))) {
-                    silent.add(g.module());
-                }
-            }
+    /** A module's feed on its sheet. */
+    private record Fed(LiveCircuit on, Gauge gauge) {}
+
+    private List<Fed> all() {
+        if (all.isEmpty()) {
+            all =
+                    circuits.live().stream()
+                            .flatMap(
+                                    its ->
+                                            its.circuit().gauges().stream()
+                                                    .filter(Gauge::feedsModule)
+                                                    .map(g -> new Fed(its, g)))
+                            .toList();
         }
-        return silent;
+        return all;
     }
 
+    /** Those that are silent at this moment. */
+    Set<String> silent() {
+        return all().stream()
+                .filter(f -> f.gauge().isSilent(circuits.share(f.on(), f.gauge())))
+                .map(f -> f.gauge().module())
+                .collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    /**
+     * What arrives at a module, as a share of what does while nothing is broken; 1 for one whose
+     * feed is not described.
+     *
+     * @param volts at the battery
+     */
     double fed(String module, double volts) {
-        for (LiveCircuit its : circuits.live()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (g.feedsModule() && g.module().equals(module)) {
-                    double right =
-                            g.share(its.circuit(), its.healthy(), List.of())
-                                    / GaugeState.TYPICAL_VOLTS;
-                    return circuits.share(its, g) / volts / right;
-                }
-            }
-        }
-        return 1;
+        return all().stream()
+                .filter(f -> f.gauge().module().equals(module))
+                .findFirst()
+                .map(f -> circuits.share(f.on(), f.gauge()) / volts / right(f))
+                .orElse(1.0);
+    }
+
+    /** Share for each volt of the battery while nothing is broken. */
+    private static double right(Fed f) {
+        return f.gauge().share(f.on().circuit(), f.on().healthy(), List.of())
+                / GaugeState.TYPICAL_VOLTS;
     }
 }

@@ -3,12 +3,14 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Shorts;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Predicate;
@@ -16,6 +18,7 @@ import java.util.stream.Collectors;
 
 /** What a technician finds at the circuits of a vehicle by hand, eye, test lamp and ohmmeter. */
 public final class Hands {
+    private final Circuits live;
     private final List<Circuit> circuits;
 
     /** All parts as they are built, by their ids. */
@@ -23,7 +26,8 @@ public final class Hands {
 
     private final BrokenParts broken;
 
-    Hands(List<Circuit> circuits, Map<String, Component> built, BrokenParts broken) {
+    Hands(Circuits live, List<Circuit> circuits, Map<String, Component> built, BrokenParts broken) {
+        this.live = live;
         this.circuits = circuits;
         this.built = built;
         this.broken = broken;
@@ -85,6 +89,43 @@ public final class Hands {
     /** Consumers round whose wire a clamp can be laid, by the id of their finding. */
     public Map<String, Gauge> clamped() {
         return gauges(Gauge::isClamped);
+    }
+
+    /**
+     * What a consumer does while a lead from the battery feeds its pin, in words.
+     *
+     * @throws IllegalArgumentException when it is no gauge of a consumer that can be fed
+     */
+    public String fed(Gauge gauge) {
+        synchronized (live) {
+            LiveCircuit its = its(gauge, Gauge::isFed);
+            return live.hanging(
+                    gauge.fedAt(its.circuit()),
+                    Load.LEAD,
+                    () -> gauge.at(live.share(its, gauge)).name());
+        }
+    }
+
+    /**
+     * What a clamp shows while its consumer is on, A; empty while it is off.
+     *
+     * @throws IllegalArgumentException when it is no gauge of a clamp
+     */
+    public OptionalDouble amps(Gauge gauge) {
+        synchronized (live) {
+            LiveCircuit its = its(gauge, Gauge::isClamped);
+            return live.isOn(its, gauge)
+                    ? OptionalDouble.of(gauge.amps(its.circuit(), live.share(its, gauge)))
+                    : OptionalDouble.empty();
+        }
+    }
+
+    private LiveCircuit its(Gauge gauge, Predicate<Gauge> kind) {
+        return live.with(gauge, kind)
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "Nothing here is '" + gauge.name() + "'"));
     }
 
     /** Ohms of a consumer alone, as they are, cold and at rest. */
