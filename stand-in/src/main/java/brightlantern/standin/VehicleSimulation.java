@@ -125,6 +125,7 @@ public final class VehicleSimulation {
                             v -> {
                                 readings.put(id, () -> its.told(v, there.getAsDouble()));
                                 felt.put(id, there);
+                                its.feels(v, there);
                             });
         }
     }

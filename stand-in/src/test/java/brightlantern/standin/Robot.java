@@ -1,10 +1,12 @@
 package brightlantern.standin;
 
 import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.circuit.Characteristic;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.code.Code;
 import brightlantern.core.code.Dtc;
@@ -183,6 +185,10 @@ final class Robot {
             r.moving().forEach(m -> c.set(m, true));
             double volts =
                     c.volts(r.point()).orElseThrow() * 1.0008 + METER_NOISE * random.nextGaussian();
+            Map<String, Double> told =
+                    Sensed.valueAt(circuit, r.point())
+                            .map(id -> Map.of(id, v.reading(id)))
+                            .orElse(Map.of());
             r.moving().forEach(m -> c.set(m, false));
             double supply = v.reading("body.supply");
             ProbeCondition condition =
@@ -200,8 +206,10 @@ final class Robot {
                                             new SharedPoints(d.circuits()),
                                             circuit,
                                             r.point(),
-                                            supply)
-                                    .holds(volts)));
+                                            supply,
+                                            Sensed.at(circuit, r.point(), d::value, told))
+                                    .holds(volts),
+                            told));
         }
         if (check instanceof Check.Run run) {
             return new MovedActuators(v).run(run);
@@ -332,7 +340,13 @@ final class Robot {
             Value value = v.description().value(g.value()).orElseThrow();
             double right = v.simulation().felt(g.value());
             double held = right + OWN_SHARE * Math.abs(right) * random.nextGaussian();
-            return g.compared(value, held, v.reading(g.value())).id();
+            Characteristic its =
+                    v.description().circuits().stream()
+                            .filter(on -> on.gauges().contains(g))
+                            .flatMap(on -> Characteristic.of(on, g, value).stream())
+                            .findFirst()
+                            .orElseThrow();
+            return g.compared(its, value, held, v.reading(g.value())).id();
         }
         if (g.isOhms()) {
             double read = c.hands().ohms(g) * (1 + OHM_NOISE * random.nextGaussian());

@@ -121,4 +121,21 @@ class MultimeterTest {
                     .hasMessageContaining("overloaded");
         }
     }
+
+    /** A lamp that is left on a wire draws its battery flat. */
+    @Test
+    void aReadingThatFailsLeavesNothingHanging() throws WireException {
+        refusal = "0,\"No error\"";
+        assertThatThrownBy(
+                        () -> {
+                            try (Multimeter meter = meter()) {
+                                meter.at("X30.2");
+                                meter.load("LAMP");
+                                meter.amps();
+                            }
+                        })
+                .hasMessageContaining("overloaded");
+        assertThat(heard.subList(heard.indexOf("MEAS:CURR:DC?") + 1, heard.size()))
+                .containsExactly("*RST", "SYST:ERR?");
+    }
 }

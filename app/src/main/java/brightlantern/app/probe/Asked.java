@@ -5,7 +5,10 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.HungOn;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.vehicle.VehicleDescription;
+import java.util.List;
+import java.util.Map;
 
 /** Where a reading is asked for, and under which condition. */
 record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
@@ -34,6 +37,15 @@ record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
                             + point.name()
                             + " would say nothing. Turn the key on, then read again.");
         }
+    }
+
+    /** What the module tells of the sensor whose signal is at the point, while it answers. */
+    static Map<String, Double> told(JobPages.Context context, Circuit circuit, ProbePoint point) {
+        return Sensed.valueAt(circuit, point.id())
+                .filter(v -> context.link().status().connected())
+                .map(v -> context.link().read(context.description(), List.of(v)))
+                .filter(told -> told.values().stream().noneMatch(f -> f.isNaN()))
+                .orElse(Map.of());
     }
 
     private static IllegalArgumentException no(String what, String id) {

@@ -10,6 +10,7 @@ import brightlantern.core.actuator.Actuator;
 import brightlantern.core.circuit.ExpectedReading;
 import brightlantern.core.circuit.HeldReading;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.Settling;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.ReadingDoubt;
@@ -22,6 +23,7 @@ import java.util.ArrayList;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.TimeUnit;
@@ -246,14 +248,18 @@ class ProbeReadings {
 
     /** Keeps a reading, held against what a healthy circuit reads. */
     void keep(JobPages.Context context, Asked asked, Reading reading, String who) {
+        VehicleDescription d = context.description();
         String point = asked.point().id();
+        Map<String, Double> told = Asked.told(context, asked.circuit(), asked.point());
+        Optional<Sensed> sensed = Sensed.at(asked.circuit(), point, d::value, told);
         ExpectedReading healthy =
                 asked.condition()
                         .healthy(
-                                new SharedPoints(context.description().circuits()),
+                                new SharedPoints(d.circuits()),
                                 asked.circuit(),
                                 point,
-                                reading.supplyVolts());
+                                reading.supplyVolts(),
+                                sensed);
         boolean right = healthy.holds(reading.volts());
         findings.add(
                 context.job().id(),
@@ -261,11 +267,12 @@ class ProbeReadings {
                 who,
                 String.format(
                         Locale.ROOT,
-                        "%s, %s: %.2f V, right is %s%s.",
+                        "%s, %s: %.2f V, right is %s%s%s.",
                         asked.point().name(),
                         asked.condition().name(asked.circuit()),
                         reading.volts(),
                         healthy.words(),
+                        ToldWords.of(d, sensed),
                         reading.by()),
                 Optional.of(right),
                 Optional.of(
@@ -276,7 +283,8 @@ class ProbeReadings {
                                 asked.condition().motors(),
                                 reading.volts(),
                                 reading.supplyVolts(),
-                                right)),
+                                right,
+                                told)),
                 null);
     }
 

@@ -8,10 +8,13 @@ import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.HungOn;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.ProbePoint;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.reason.SensorWalk;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -34,7 +37,10 @@ final class ProbeViews {
         HungOn hung = new HungOn(circuit, point.id());
         List<ProbeCondition> conditions = hung.offered();
         List<String> common = new CircuitModel(circuit).commonPath();
-        SharedPoints shared = new SharedPoints(context.description().circuits());
+        VehicleDescription d = context.description();
+        SharedPoints shared = new SharedPoints(d.circuits());
+        Optional<Sensed> sensed =
+                Sensed.at(circuit, point.id(), d::value, Asked.told(context, circuit, point));
         return new ProbeView(
                 SheetFinder.bySystem(context.description(), circuit),
                 circuit,
@@ -48,8 +54,9 @@ final class ProbeViews {
                                                 c.id(),
                                                 c.name(circuit),
                                                 c.does(circuit),
-                                                c.healthy(shared, circuit, point.id(), supply)
-                                                        .words()))
+                                                right(
+                                                        c, shared, circuit, point, supply, sensed,
+                                                        d)))
                         .toList(),
                 // nothing that moves the vehicle is preselected unless somebody asked for it
                 conditions.stream()
@@ -71,6 +78,19 @@ final class ProbeViews {
                 SheetFinder.shares(context.description(), circuit),
                 SensorWalk.sensors(circuit),
                 taken.rows(context.description()));
+    }
+
+    /** In other states than all plugged in the module tells nothing of what is felt. */
+    private static String right(
+            ProbeCondition c,
+            SharedPoints shared,
+            Circuit circuit,
+            ProbePoint point,
+            double supply,
+            Optional<Sensed> sensed,
+            VehicleDescription d) {
+        Optional<Sensed> its = sensed.filter(s -> !c.unplugs());
+        return c.healthy(shared, circuit, point.id(), supply, its).words() + ToldWords.of(d, its);
     }
 
     private static double supply(JobPages.Context context) {

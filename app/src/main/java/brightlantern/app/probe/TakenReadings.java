@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.HiddenResistance;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -69,19 +70,34 @@ final class TakenReadings {
             Evidence.Reading r = kept.reading();
             // a sheet that is described no more takes its points with it
             Optional<Circuit> circuit = description.circuit(r.circuitId());
-            circuit.ifPresent(c -> rows.add(0, row(kept, c, shared)));
+            circuit.ifPresent(
+                    c ->
+                            rows.add(
+                                    0,
+                                    row(
+                                            kept,
+                                            c,
+                                            shared,
+                                            Sensed.at(
+                                                    c,
+                                                    r.pointId(),
+                                                    description::value,
+                                                    r.told()))));
         }
         return rows;
     }
 
-    private static ProbeView.Taken row(Kept kept, Circuit circuit, SharedPoints shared) {
+    private static ProbeView.Taken row(
+            Kept kept, Circuit circuit, SharedPoints shared, Optional<Sensed> sensed) {
         Evidence.Reading r = kept.reading();
         return new ProbeView.Taken(
                 Format.time(kept.finding().at()),
                 circuit.point(r.pointId()).name(),
                 kept.condition().name(circuit),
                 String.format(Locale.ROOT, "%.3f", r.volts()),
-                kept.condition().healthy(shared, circuit, r.pointId(), r.supplyVolts()).words(),
+                kept.condition()
+                        .healthy(shared, circuit, r.pointId(), r.supplyVolts(), sensed)
+                        .words(),
                 r.right() ? "holds" : "fails");
     }
 

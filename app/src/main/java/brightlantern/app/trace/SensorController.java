@@ -3,6 +3,8 @@ package brightlantern.app.trace;
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
 import brightlantern.core.circuit.Band;
+import brightlantern.core.circuit.Characteristic;
+import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Scaling;
 import brightlantern.core.signal.TypedFigure;
@@ -39,7 +41,11 @@ class SensorController {
     }
 
     /** What a module tells of a sensor at this moment. */
-    private record Told(Gauge gauge, Value value, double figure) {}
+    private record Told(Circuit circuit, Gauge gauge, Value value, double figure) {
+        Told at(double now) {
+            return new Told(circuit, gauge, value, now);
+        }
+    }
 
     /** The module is asked what it makes of a sensor, and its answer is the finding. */
     @PostMapping("/ask")
@@ -93,7 +99,12 @@ class SensorController {
                 who,
                 told,
                 "by hand " + shown(v, felt) + ", its module tells " + shown(v, told.figure()),
-                told.gauge().compared(v, felt, told.figure()));
+                told.gauge()
+                        .compared(
+                                Characteristic.of(told.circuit(), told.gauge(), v).orElseThrow(),
+                                v,
+                                felt,
+                                told.figure()));
     }
 
     private void keep(long id, Principal who, Told told, String says, Band band) {
@@ -121,30 +132,36 @@ class SensorController {
             long id, String findingId, Predicate<Gauge> which, RedirectAttributes flash) {
         JobPages.Context context = pages.context(id);
         VehicleDescription d = context.description();
-        Optional<Gauge> gauge =
+        Optional<Told> asked =
                 d.circuits().stream()
-                        .flatMap(c -> c.gauges().stream())
-                        .filter(g -> g.findingId().equals(findingId))
-                        .filter(which)
+                        .flatMap(
+                                c ->
+                                        c.gauges().stream()
+                                                .filter(g -> g.findingId().equals(findingId))
+                                                .filter(which)
+                                                .flatMap(g -> asked(d, c, g).stream()))
                         .findFirst();
-        Optional<Value> value = gauge.flatMap(g -> d.value(g.value()));
-        if (value.isEmpty()) {
+        if (asked.isEmpty()) {
             flash.addFlashAttribute(
                     "error", "No module tells anything of the finding '" + findingId + "'.");
             return Optional.empty();
         }
-        Value v = value.get();
+        Value v = asked.get().value();
         double figure = context.link().read(d, List.of(v.id())).getOrDefault(v.id(), Double.NaN);
         if (Double.isNaN(figure)
-                && gauge.get().feedsModule()
+                && asked.get().gauge().feedsModule()
                 && context.link().toldSupply(d, v.module()).isPresent()) {
             // with the key off nobody answers
-            return Optional.of(new Told(gauge.get(), v, 0));
+            return asked.map(t -> t.at(0));
         }
         if (Double.isNaN(figure)) {
             flash.addFlashAttribute("error", SILENT);
             return Optional.empty();
         }
-        return Optional.of(new Told(gauge.get(), v, figure));
+        return asked.map(t -> t.at(figure));
+    }
+
+    private static Optional<Told> asked(VehicleDescription d, Circuit circuit, Gauge gauge) {
+        return d.value(gauge.value()).map(v -> new Told(circuit, gauge, v, Double.NaN));
     }
 }

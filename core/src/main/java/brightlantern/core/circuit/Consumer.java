@@ -68,7 +68,7 @@ public record Consumer(
      */
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
-        double own = ohm;
+        double own = ohm * state.times(id);
         if (kind == ConsumerKind.LAMP) {
             double share = Math.abs(before.across(from, to, NOMINAL_VOLTS)) / NOMINAL_VOLTS;
             double more = moreOhm / ohm;

@@ -21,6 +21,9 @@ public record Divider(
         double share,
         double moreOhm)
         implements Component {
+    /** None tells all of its reference. */
+    static final double MOST_SHARE = 0.99;
+
     /** A healthy one. */
     public Divider(
             String id, String name, String from, String out, String to, double ohm, double share) {
@@ -44,7 +47,8 @@ public record Divider(
 
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
-        into.resistor(from, out, ohm * (1 - share) + moreOhm);
-        into.resistor(out, to, ohm * share);
+        double tells = Math.min(MOST_SHARE, share * state.times(id));
+        into.resistor(from, out, ohm * (1 - tells) + moreOhm);
+        into.resistor(out, to, ohm * tells);
     }
 }

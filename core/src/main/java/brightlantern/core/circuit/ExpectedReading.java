@@ -25,6 +25,9 @@ public record ExpectedReading(double volts, double tolerance) {
     /** Sensors feel something that nobody told, and scatter. */
     private static final double SIGNAL_SHARE = 0.1;
 
+    /** What its module tells, and a meter at its signal reads, are of the same moment, nearly. */
+    private static final double TOLD_SHARE = 0.04;
+
     /** References and bias resistors scatter by so much. */
     private static final double REFERENCE_SHARE = 0.02;
 
@@ -41,6 +44,21 @@ public record ExpectedReading(double volts, double tolerance) {
      */
     public static ExpectedReading of(
             Circuit circuit, String point, double supplyVolts, double volts) {
+        return of(circuit, point, supplyVolts, volts, SIGNAL_SHARE);
+    }
+
+    /**
+     * The signal of a sensor of which its module tells what it feels.
+     *
+     * @param volts at the point, as computed from what it tells
+     */
+    public static ExpectedReading told(
+            Circuit circuit, String point, double supplyVolts, double volts) {
+        return of(circuit, point, supplyVolts, volts, TOLD_SHARE);
+    }
+
+    private static ExpectedReading of(
+            Circuit circuit, String point, double supplyVolts, double volts, double scatter) {
         String side = circuit.point(point).side();
         // what a module feeds is a share of what the module has regulated
         boolean fed = side.equals("supply") && circuit.sources().isEmpty();
@@ -48,7 +66,7 @@ public record ExpectedReading(double volts, double tolerance) {
         double supply = fed ? SUPPLY_VOLTS : 0;
         double parts =
                 switch (side) {
-                    case "signal" -> divided(circuit, drop, SIGNAL_SHARE);
+                    case "signal" -> divided(circuit, drop, scatter);
                     case "supply" ->
                             fed ? between(drop, supplyVolts) : divided(circuit, drop, PARTS_SHARE);
                     default -> between(drop, supplyVolts);

@@ -91,11 +91,9 @@ public sealed interface Fault {
                 return part;
             }
             return part instanceof Divider d
-                    ? d.telling(Math.min(MOST_SHARE, d.share() * size))
+                    ? d.telling(Math.min(Divider.MOST_SHARE, d.share() * size))
                     : part instanceof Consumer c ? c.times(size) : part;
         }
-
-        private static final double MOST_SHARE = 0.99;
     }
 
     /**

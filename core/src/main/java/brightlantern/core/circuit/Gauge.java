@@ -92,10 +92,11 @@ public record Gauge(
      * @param most that the module tells; 0 for what its bytes can carry
      * @param input the part that stands for the module's input; empty for none
      * @param beside what tells the same figure by hand; empty for a gauge that is not compared
+     * @param rest the figure at which the sensor is as it is drawn
      */
-    public record Scale(boolean falls, double most, String input, String beside) {
+    public record Scale(boolean falls, double most, String input, String beside, double rest) {
         /** Of what no live value tells. */
-        public static final Scale NONE = new Scale(false, 0, "", "");
+        public static final Scale NONE = new Scale(false, 0, "", "", 0);
     }
 
     /** Whether it is read with both leads of a meter, in volts. */
@@ -180,48 +181,18 @@ public record Gauge(
     }
 
     /**
-     * The share at which its input stands when a module tells this while that is true: what the
-     * signal is off moves the value as much of the way to the end of its range.
-     *
-     * @param right share of a healthy one
-     * @param felt what is true, and what its module tells of it, both in the value's own unit
-     */
-    public double shareOf(Value v, double right, double felt, double told) {
-        if (Math.abs(told - felt) <= RESOLVED * Math.abs(most(v) - v.offset())) {
-            return right;
-        }
-        boolean up = told > felt != scale.falls();
-        double end = end(v, up);
-        double way = end == felt ? 1 : Math.min(1, (told - felt) / (end - felt));
-        return right + (up ? 1 - right : -right) * way;
-    }
-
-    /**
-     * What a module tells when its input stands at this share; the other way round of {@link
-     * #shareOf}.
-     *
-     * @param right share of a healthy one
-     */
-    public double toldAt(Value v, double right, double felt, double share) {
-        boolean up = share > right;
-        double reach = up ? 1 - right : right;
-        return felt + (end(v, up) - felt) * Math.min(1, Math.abs(share - right) / reach);
-    }
-
-    private double end(Value v, boolean up) {
-        return up != scale.falls() ? most(v) : v.offset();
-    }
-
-    /**
      * What a comparison shows. Where both read an end of the range, what is off towards that end
      * does not show.
      *
+     * @param its characteristic of its sensor
      * @param felt by the instrument of one's own
      * @param told by the module
      */
-    public Band compared(Value v, double felt, double told) {
+    public Band compared(Characteristic its, Value v, double felt, double told) {
         Band agrees = agrees();
-        Band shown = at(shareOf(v, (begin(agrees) + end(agrees)) / 2, felt, told));
+        boolean same = Math.abs(told - felt) <= RESOLVED * Math.abs(most(v) - v.offset());
+        double off = same ? 0 : its.arrives(told) - its.shareAt(felt);
+        Band shown = at((begin(agrees) + end(agrees)) / 2 + off);
         if (shown != agrees) {
             return shown;
         }

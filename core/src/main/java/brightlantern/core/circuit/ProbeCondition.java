@@ -121,4 +121,19 @@ public record ProbeCondition(Load load, Optional<String> moving) {
                         shared.volts(circuit, point, state, Optional.empty(), own))
                 .among(shared.unknown(circuit, point));
     }
+
+    /**
+     * The same, by what a module tells of the sensor whose signal is there.
+     *
+     * @param sensed that sensor; nothing where none is there, or nobody told
+     */
+    public ExpectedReading healthy(
+            SharedPoints shared,
+            Circuit circuit,
+            String point,
+            double supplyVolts,
+            Optional<Sensed> sensed) {
+        return sensed.map(s -> s.healthy(point, state(point, supplyVolts)))
+                .orElseGet(() -> healthy(shared, circuit, point, supplyVolts));
+    }
 }

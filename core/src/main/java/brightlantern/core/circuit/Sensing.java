@@ -58,6 +58,7 @@ public record Sensing(
      * @param share that a divider tells at rest
      * @param value that its module makes of it
      * @param most that the module tells of it; none for what its bytes can carry
+     * @param rest figure of its value at which it has these ohms, or tells this share
      * @param low code for a signal near earth
      * @param high code for a signal near the reference
      * @param implausible code for a figure that cannot be true; empty where nobody compares it
@@ -75,6 +76,7 @@ public record Sensing(
             double share,
             String value,
             double most,
+            double rest,
             String low,
             String high,
             String implausible,

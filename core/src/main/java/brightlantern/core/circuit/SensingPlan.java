@@ -255,7 +255,7 @@ final class SensingPlan extends SheetPlan {
                         "",
                         s.module(),
                         f.value(),
-                        new Gauge.Scale(!divider, f.most(), input, ""),
+                        new Gauge.Scale(!divider, f.most(), input, "", f.rest()),
                         Gauge.By.MODULE));
         if (!f.beside().isEmpty()) {
             gauges.add(compared(s, f, at, inner, input));
@@ -292,7 +292,7 @@ final class SensingPlan extends SheetPlan {
                 "",
                 s.module(),
                 f.value(),
-                new Gauge.Scale(falls, f.most(), input, f.beside()),
+                new Gauge.Scale(falls, f.most(), input, f.beside(), f.rest()),
                 Gauge.By.INSTRUMENT);
     }
 

@@ -4,6 +4,7 @@ import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
@@ -233,6 +234,10 @@ final class CircuitFigures {
 
     private Optional<Function<Hypothesis, Normal>> figure(Evidence piece) {
         if (piece instanceof Evidence.Reading r) {
+            Optional<Sensed> sensed = predictions.sensed(r);
+            if (sensed.isPresent()) {
+                return Optional.of(h -> predictions.reading(r, sensed.get(), fault(h)));
+            }
             return Optional.of(
                     h ->
                             predictions.reading(

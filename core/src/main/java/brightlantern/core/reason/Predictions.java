@@ -11,6 +11,7 @@ import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.OperatingState;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.procedure.actuator.ActuatorRun;
 import brightlantern.core.suspect.Evidence;
@@ -20,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 
 /**
@@ -149,7 +151,60 @@ final class Predictions {
         ExpectedReading reading =
                 ExpectedReading.of(circuit, point, supply, volts)
                         .among(shared.unknown(circuit, point));
-        return new Normal(reading.volts(), reading.tolerance(), supply + 0.5);
+        return normal(reading, supply);
+    }
+
+    /** Volts at the signal of a sensor of which its module tells what it feels. */
+    Normal reading(Evidence.Reading r, Sensed sensed, Optional<Fault> fault) {
+        double supply = rounded(r.supplyVolts());
+        Circuit circuit = sensed.circuit();
+        List<Fault> here = faults(fault.filter(f -> parts(circuit).contains(f.part())));
+        OperatingState state = state(r, supply);
+        // of the many that are of other circuits it is computed once
+        return known(
+                SensedKey.of(sensed, r.pointId(), state, here),
+                () ->
+                        normal(
+                                sensed.reads(
+                                        r.pointId(),
+                                        supply,
+                                        here,
+                                        felt ->
+                                                table(circuit, state.feeling(felt))
+                                                        .with(here.stream().findFirst())),
+                                supply));
+    }
+
+    /** The sensor whose signal is where something was read, with what was told of it. */
+    Optional<Sensed> sensed(Evidence.Reading r) {
+        return description
+                .circuit(r.circuitId())
+                .flatMap(c -> Sensed.at(c, r.pointId(), description::value, r.told()));
+    }
+
+    private static OperatingState state(Evidence.Reading r, double supply) {
+        return OperatingState.idle(supply)
+                .moving(Set.copyOf(r.moving()))
+                .loaded(r.pointId(), Load.named(r.load()));
+    }
+
+    private static Normal normal(ExpectedReading its, double supply) {
+        return new Normal(its.volts(), its.tolerance(), supply + 0.5);
+    }
+
+    private Normal known(Object key, Supplier<Normal> computed) {
+        if (known.size() > MOST_KNOWN) {
+            known.clear();
+        }
+        return known.computeIfAbsent(key, k -> computed.get());
+    }
+
+    /** A circuit is too large to be hashed for each hypothesis. */
+    private record SensedKey(
+            String gauge, double told, String at, OperatingState state, List<Fault> faults) {
+        static SensedKey of(Sensed s, String at, OperatingState state, List<Fault> faults) {
+            return new SensedKey(s.gauge().id(), s.told(), at, state, faults);
+        }
     }
 
     private record BothKey(String circuit, String at, OperatingState state, Set<Fault> faults) {}
@@ -165,26 +220,35 @@ final class Predictions {
         double supply = rounded(r.supplyVolts());
         Circuit circuit = description.circuit(r.circuitId()).orElseThrow();
         String point = r.pointId();
-        OperatingState state =
-                OperatingState.idle(supply)
-                        .moving(Set.copyOf(r.moving()))
-                        .loaded(point, Load.named(r.load()));
-        if (known.size() > MOST_KNOWN) {
-            known.clear();
+        OperatingState state = state(r, supply);
+        List<Fault> both = List.of(one, other);
+        CircuitModel model = new CircuitModel(circuit);
+        Optional<Sensed> sensed = sensed(r);
+        if (sensed.isPresent()) {
+            return known(
+                    SensedKey.of(sensed.get(), point, state, both),
+                    () ->
+                            normal(
+                                    sensed.get()
+                                            .reads(
+                                                    point,
+                                                    supply,
+                                                    both,
+                                                    felt ->
+                                                            model.solve(state.feeling(felt), both)
+                                                                            .volts()
+                                                                    ::get),
+                                    supply));
         }
-        return known.computeIfAbsent(
-                new BothKey(circuit.id(), point, state, Set.copyOf(List.of(one, other))),
-                k -> {
-                    double own =
-                            new CircuitModel(circuit)
-                                    .solve(state, List.of(one, other))
-                                    .volts()
-                                    .get(point);
+        return known(
+                new BothKey(circuit.id(), point, state, Set.copyOf(both)),
+                () -> {
+                    double own = model.solve(state, both).volts().get(point);
                     double volts = shared.volts(circuit, point, state, Optional.empty(), own);
-                    ExpectedReading its =
+                    return normal(
                             ExpectedReading.of(circuit, point, supply, volts)
-                                    .among(shared.unknown(circuit, point));
-                    return new Normal(its.volts(), its.tolerance(), supply + 0.5);
+                                    .among(shared.unknown(circuit, point)),
+                            supply);
                 });
     }
 

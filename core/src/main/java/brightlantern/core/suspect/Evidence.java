@@ -2,11 +2,13 @@ package brightlantern.core.suspect;
 
 import brightlantern.core.network.RollCall;
 import brightlantern.core.network.WireState;
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -170,6 +172,7 @@ public sealed interface Evidence {
      * @param volts at the point against battery minus
      * @param load nothing, lamp or bulb
      * @param moving ids of the motors that moved meanwhile
+     * @param told value → what its module told meanwhile of a sensor whose signal is at the point
      */
     record Reading(
             String circuitId,
@@ -178,10 +181,26 @@ public sealed interface Evidence {
             List<String> moving,
             double volts,
             double supplyVolts,
-            @JsonProperty("passed") boolean right)
+            @JsonProperty("passed") boolean right,
+            Map<String, Double> told)
             implements Evidence {
+        @JsonCreator
         public Reading {
             moving = List.copyOf(moving);
+            // readings that were kept before have none
+            told = told == null ? Map.of() : Map.copyOf(told);
+        }
+
+        /** A reading of a point at which no sensor's signal is, or while no module was asked. */
+        public Reading(
+                String circuitId,
+                String pointId,
+                String load,
+                List<String> moving,
+                double volts,
+                double supplyVolts,
+                boolean right) {
+            this(circuitId, pointId, load, moving, volts, supplyVolts, right, Map.of());
         }
 
         static String key(String circuitId, String pointId, String load, List<String> moving) {

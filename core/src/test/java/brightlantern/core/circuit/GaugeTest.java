@@ -43,7 +43,10 @@ class GaugeTest {
         Gauge oil = gauge("oil-pressure-sensor-compared");
         Value value = van.value(oil.value()).orElseThrow();
         double bar = oil.most(value) / 10;
-        Band shown = oil.compared(value, felt * bar / 3, told * bar / 3);
+        Circuit its =
+                van.circuits().stream().filter(c -> c.gauges().contains(oil)).findFirst().get();
+        Characteristic characteristic = Characteristic.of(its, oil, value).orElseThrow();
+        Band shown = oil.compared(characteristic, value, felt * bar / 3, told * bar / 3);
         assertThat(oil.begin(shown) < 0).isEqualTo(dead);
         assertThat(oil.band(shown.id()).map(Band::well)).contains(shown.well());
     }

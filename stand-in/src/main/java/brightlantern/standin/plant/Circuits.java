@@ -46,6 +46,7 @@ public final class Circuits implements Part {
     private final Switches switches;
     private final ModulePins modules = new ModulePins(this);
     private final Feeds feeds = new Feeds(this);
+    private final Senses senses = new Senses();
     private final Whole whole;
 
     /** Parts that feed modules, and nothing else. */
@@ -163,21 +164,50 @@ public final class Circuits implements Part {
 
     private Map<String, Double> solved(LiveCircuit its) {
         double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
+        Map<String, Double> felt = senses.on(its);
         return its.volts(
                 new LiveCircuit.Moment(
-                        changes + switches.changes(), supply, switches.turns(), whole.starting()),
-                () -> switches.state(its, supply),
+                        changes + switches.changes(),
+                        supply,
+                        switches.turns(),
+                        whole.starting(),
+                        felt),
+                () -> switches.state(its, supply).feeling(felt),
                 broken::now);
+    }
+
+    /** Share at which a gauge would stand now if nothing were broken, unplugged or hung on. */
+    double shareWhole(LiveCircuit its, Gauge g) {
+        return g.share(its.circuit(), its.healthy(senses.on(its)), List.of());
+    }
+
+    Senses senses() {
+        return senses;
+    }
+
+    /** Lets the sensor of a value feel something of the plant, in the value's own unit. */
+    public void feels(Value value, DoubleSupplier feels) {
+        for (LiveCircuit its : all.values()) {
+            its.circuit().gauges().stream()
+                    .filter(g -> g.by() == Gauge.By.MODULE && g.value().equals(value.id()))
+                    .forEach(g -> senses.with(its, g, value, feels));
+        }
+        senses.feel();
     }
 
     Collection<LiveCircuit> live() {
         return all.values();
     }
 
-    /** Share at which a gauge stands now. */
+    /** Share at which a gauge stands now; of one that is compared, as far off as it is at rest. */
     double share(LiveCircuit its, Gauge g) {
         Map<String, Double> volts = solved(its);
-        return g.share(its.circuit(), volts::get, broken.now());
+        double share = g.share(its.circuit(), volts::get, broken.now());
+        return g.isCompared()
+                ? senses.of(g.value())
+                        .map(s -> s.characteristic().share() + share - shareWhole(its, g))
+                        .orElse(share)
+                : share;
     }
 
     private boolean isAwake(LiveCircuit its) {
@@ -224,8 +254,13 @@ public final class Circuits implements Part {
     }
 
     @Override
-    public synchronized void step(Whole now, double dt) {
-        // it is solved when somebody looks
+    public void step(Whole now, double dt) {
+        senses.feel();
+        stepped(dt);
+    }
+
+    /** It is solved when somebody looks. */
+    private synchronized void stepped(double dt) {
         moving = Math.max(0, moving - dt);
         feeds.step(isWhole(), () -> moving > 0 ? moved(feeds::silent) : feeds.silent());
     }
@@ -266,7 +301,7 @@ public final class Circuits implements Part {
      * @param felt what the sensor feels, in the value's own unit
      */
     public synchronized double told(Value value, double felt) {
-        return modules.told(value, felt);
+        return isWhole() ? felt : modules.told(value, felt);
     }
 
     @Override

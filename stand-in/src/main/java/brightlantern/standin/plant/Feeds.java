@@ -73,8 +73,7 @@ final class Feeds {
     }
 
     /** Share for each volt of the battery while nothing is broken. */
-    private static double right(Fed f) {
-        return f.gauge().share(f.on().circuit(), f.on().healthy(), List.of())
-                / GaugeState.TYPICAL_VOLTS;
+    private double right(Fed f) {
+        return circuits.shareWhole(f.on(), f.gauge()) / GaugeState.TYPICAL_VOLTS;
     }
 }

@@ -15,17 +15,15 @@ import java.util.function.Supplier;
 final class LiveCircuit {
     private final Circuit circuit;
     private final CircuitModel model;
-    private final Voltages healthy;
     private Optional<OperatingState> at = Optional.empty();
     private Optional<Moment> solvedFor = Optional.empty();
     private Map<String, Double> volts = Map.of();
+    private Map<String, Double> wholeFelt;
+    private Voltages whole;
 
     LiveCircuit(Circuit circuit, CircuitModel model) {
         this.circuit = circuit;
         this.model = model;
-        Map<String, Double> built =
-                model.solve(OperatingState.idle(GaugeState.TYPICAL_VOLTS), List.of()).volts();
-        this.healthy = built::get;
     }
 
     /**
@@ -35,8 +33,10 @@ final class LiveCircuit {
      * @param supply volts
      * @param turns whether the engine runs or is cranked
      * @param starts whether the key is held at start
+     * @param felt what its sensors make of what they feel
      */
-    record Moment(int changes, double supply, boolean turns, boolean starts) {}
+    record Moment(
+            int changes, double supply, boolean turns, boolean starts, Map<String, Double> felt) {}
 
     Circuit circuit() {
         return circuit;
@@ -46,9 +46,18 @@ final class LiveCircuit {
         return model.knows(point);
     }
 
-    /** Volts of its points when nothing is broken in it. */
-    Voltages healthy() {
-        return healthy;
+    /** Volts of its points when nothing is broken, unplugged or hung on, with all that is felt. */
+    Voltages healthy(Map<String, Double> felt) {
+        if (!felt.equals(wholeFelt)) {
+            Map<String, Double> built =
+                    model.solve(
+                                    OperatingState.idle(GaugeState.TYPICAL_VOLTS).feeling(felt),
+                                    List.of())
+                            .volts();
+            whole = built::get;
+            wholeFelt = felt;
+        }
+        return whole;
     }
 
     /** Volts by which it was solved last; it must have been. */

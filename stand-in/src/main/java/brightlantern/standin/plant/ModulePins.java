@@ -1,9 +1,9 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.circuit.Characteristic;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Value;
 import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Set;
 
 /** What modules see at their pins: the values of sensors, and faults that they set codes for. */
@@ -39,18 +39,14 @@ final class ModulePins {
      * @param felt what the sensor feels, in the value's own unit
      */
     double told(Value value, double felt) {
-        for (LiveCircuit its : circuits.live()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (g.value().equals(value.id())) {
-                    double right = g.share(its.circuit(), its.healthy(), List.of());
-                    double now = circuits.share(its, g);
-                    return Math.abs(now - right) < SAME_SHARE
-                            ? felt
-                            : g.toldAt(value, right, felt, now);
-                }
-            }
+        Senses.Sense its = circuits.senses().of(value.id()).orElse(null);
+        if (its == null) {
+            return felt;
         }
-        return felt;
+        double off =
+                circuits.share(its.on(), its.gauge()) - circuits.shareWhole(its.on(), its.gauge());
+        Characteristic c = its.characteristic();
+        return Math.abs(off) < SAME_SHARE ? felt : c.figureAt(c.shareAt(felt) + off);
     }
 
     /** Lets the modules look at what is on, now and then. */

@@ -17,6 +17,9 @@ public final class Multimeter implements AutoCloseable {
     private final CommandProfile profile = CommandProfile.standard(CommandProfile.Kind.METER);
     private boolean switches = true;
 
+    /** Whether it was told to switch something that it was not told to let go of. */
+    private boolean holds;
+
     /**
      * @throws WireException when the instrument is not reached
      */
@@ -39,7 +42,10 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when there is no such point, or the meter is lost
      */
     public void at(String point) throws WireException {
+        // where the answer is lost it may have switched all the same
+        holds = true;
         switches = knows(profile.command("point", "place", point));
+        holds = switches;
     }
 
     /** Whether it switched its lead by itself; otherwise somebody holds it. */
@@ -126,13 +132,23 @@ public final class Multimeter implements AutoCloseable {
 
     /** Lets go of what it switched. */
     public void release() throws WireException {
+        holds = false;
         if (switches) {
             client.command(profile.command("free"));
         }
     }
 
+    /** Ends the connection; what a reading that failed has left hanging is let go of first. */
     @Override
     public void close() {
-        client.close();
+        try {
+            if (holds) {
+                release();
+            }
+        } catch (WireException lost) {
+            // nobody can tell it any more
+        } finally {
+            client.close();
+        }
     }
 }
