@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What the other circuits of a vehicle draw through a point that a circuit shares with them, such
@@ -32,6 +33,9 @@ public final class SharedPoints {
 
     /** What the others do while all of them are well; most faults are in none of them. */
     private final Map<AtState, Double> well = new ConcurrentHashMap<>();
+
+    /** Parts by which a point is moved. */
+    private final Map<AtPoint, Set<String>> moving = new ConcurrentHashMap<>();
 
     /** By circuit: ids of its parts. */
     private final Map<String, Set<String>> parts = new HashMap<>();
@@ -124,16 +128,35 @@ public final class SharedPoints {
             return 0;
         }
         OperatingState unloaded = state.loaded(point, Load.NOTHING);
-        List<Circuit> others = others(circuit, point);
-        if (others.stream().anyMatch(o -> fault.filter(f -> has(o, f)).isPresent())) {
-            return moved(others, point, unloaded, fault);
+        double sum = 0;
+        for (Circuit other : others(circuit, point)) {
+            sum +=
+                    fault.filter(f -> has(other, f)).isPresent()
+                            ? moved(other, point, unloaded, fault)
+                            : well(other, point, unloaded);
         }
+        return sum;
+    }
+
+    /** What another adds while nothing is broken in it. */
+    private double well(Circuit other, String point, OperatingState unloaded) {
         if (well.size() > MOST_KNOWN) {
             well.clear();
         }
         return well.computeIfAbsent(
-                new AtState(circuit.id(), point, unloaded),
-                k -> moved(others, point, unloaded, Optional.empty()));
+                new AtState(other.id(), point, unloaded),
+                k -> moved(other, point, unloaded, Optional.empty()));
+    }
+
+    /** Ids of all parts that, broken, may change what a point of a circuit reads. */
+    public Set<String> moving(Circuit circuit, String point) {
+        return moving.computeIfAbsent(
+                new AtPoint(circuit.id(), point),
+                k ->
+                        Stream.concat(Stream.of(circuit), others(circuit, point).stream())
+                                .flatMap(c -> c.components().stream())
+                                .map(Component::id)
+                                .collect(Collectors.toUnmodifiableSet()));
     }
 
     private List<Circuit> others(Circuit circuit, String point) {
@@ -147,15 +170,11 @@ public final class SharedPoints {
     }
 
     private double moved(
-            List<Circuit> others, String point, OperatingState unloaded, Optional<Fault> fault) {
-        double sum = 0;
-        for (Circuit other : others) {
-            double volts = table(other, unloaded).with(fault).at(point);
-            boolean fed = other.point(point).side().equals("supply");
-            double supply = unloaded.supplyVolts();
-            sum += supply <= 0 ? 0 : odds(supply, fed ? supply - volts : volts);
-        }
-        return sum;
+            Circuit other, String point, OperatingState unloaded, Optional<Fault> fault) {
+        double volts = table(other, unloaded).with(fault).at(point);
+        boolean fed = other.point(point).side().equals("supply");
+        double supply = unloaded.supplyVolts();
+        return supply <= 0 ? 0 : odds(supply, fed ? supply - volts : volts);
     }
 
     /**

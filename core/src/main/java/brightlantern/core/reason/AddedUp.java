@@ -19,15 +19,28 @@ final class AddedUp implements Mechanism.Together {
     private final Evidence.Reading read;
     private final Normal[] foretold;
     private final Hypotheses under;
+    private final boolean[] near;
 
     /**
      * @param foretold what each hypothesis foretold of what was read
+     * @param near whether a hypothesis is of the circuit in which it was read
      */
-    AddedUp(CircuitFigures figures, Evidence.Reading read, Normal[] foretold, Hypotheses under) {
+    AddedUp(
+            CircuitFigures figures,
+            Evidence.Reading read,
+            Normal[] foretold,
+            Hypotheses under,
+            boolean[] near) {
         this.figures = figures;
         this.read = read;
         this.foretold = foretold;
         this.under = under;
+        this.near = near;
+    }
+
+    @Override
+    public boolean addsUp() {
+        return true;
     }
 
     @Override
@@ -45,7 +58,9 @@ final class AddedUp implements Mechanism.Together {
 
     @Override
     public OptionalDouble solved(int first, int second) {
-        return figures.both(read, under.get(first), under.get(second));
+        return near[first] && near[second]
+                ? figures.both(read, under.get(first), under.get(second))
+                : OptionalDouble.empty();
     }
 
     private static Normal sum(Normal one, Normal other, double healthy) {

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
@@ -93,6 +94,11 @@ final class CircuitFigures {
         return Optional.ofNullable(gauges.get(findingId));
     }
 
+    /** Ids of all parts of a circuit. */
+    Set<String> parts(String circuitId) {
+        return predictions.parts(circuitId);
+    }
+
     /** What each hypothesis foretold of a figure that was read. */
     Optional<Normal[]> read(Evidence piece, Hypotheses under) {
         synchronized (read) {
@@ -115,7 +121,7 @@ final class CircuitFigures {
         }
         return foretold.computeIfAbsent(
                 new Foretold(check.key(), supplyVolts),
-                k -> normals(under, h -> figure(check, h, supplyVolts)));
+                k -> normals(under, figure(check, supplyVolts)));
     }
 
     /** Probability that a gauge shows a band. */
@@ -232,49 +238,72 @@ final class CircuitFigures {
                 : predictions.share(its.circuit(), gauge, fault(h));
     }
 
-    private Optional<Function<Hypothesis, Normal>> figure(Evidence piece) {
+    /**
+     * What is foretold of a figure.
+     *
+     * @param moving ids of the parts that, broken, may change it
+     * @param of the figure with a fault
+     */
+    private record Foretells(Set<String> moving, Function<Optional<Fault>, Normal> of) {}
+
+    private Optional<Foretells> figure(Evidence piece) {
         if (piece instanceof Evidence.Reading r) {
+            Set<String> moving = predictions.moving(r.circuitId(), r.pointId());
             Optional<Sensed> sensed = predictions.sensed(r);
-            if (sensed.isPresent()) {
-                return Optional.of(h -> predictions.reading(r, sensed.get(), fault(h)));
-            }
             return Optional.of(
-                    h ->
-                            predictions.reading(
-                                    r.circuitId(),
-                                    r.pointId(),
-                                    r.load(),
-                                    r.moving(),
-                                    r.supplyVolts(),
-                                    fault(h)));
+                    sensed.isPresent()
+                            ? new Foretells(moving, f -> predictions.reading(r, sensed.get(), f))
+                            : new Foretells(
+                                    moving,
+                                    f ->
+                                            predictions.reading(
+                                                    r.circuitId(),
+                                                    r.pointId(),
+                                                    r.load(),
+                                                    r.moving(),
+                                                    r.supplyVolts(),
+                                                    f)));
         }
         Evidence.Run run = (Evidence.Run) piece;
         return predictions.knows(run.actuatorId())
                 ? Optional.of(
-                        h ->
-                                predictions.run(
-                                        run.actuatorId(),
-                                        run.together(),
-                                        run.supplyVolts(),
-                                        fault(h)))
+                        new Foretells(
+                                predictions.moving(run.actuatorId()),
+                                f ->
+                                        predictions.run(
+                                                run.actuatorId(),
+                                                run.together(),
+                                                run.supplyVolts(),
+                                                f)))
                 : Optional.empty();
     }
 
-    private Normal figure(Check check, Hypothesis h, double supplyVolts) {
+    private Foretells figure(Check check, double supplyVolts) {
         if (check instanceof Check.Run run) {
-            return predictions.run(run.actuator(), run.of(), supplyVolts, fault(h));
+            return new Foretells(
+                    predictions.moving(run.actuator()),
+                    f -> predictions.run(run.actuator(), run.of(), supplyVolts, f));
         }
         Check.Reading r = (Check.Reading) check;
-        return predictions.reading(
-                r.circuit(), r.point(), r.load(), r.moving(), supplyVolts, fault(h));
+        return new Foretells(
+                predictions.moving(r.circuit(), r.point()),
+                f ->
+                        predictions.reading(
+                                r.circuit(), r.point(), r.load(), r.moving(), supplyVolts, f));
     }
 
-    /** Hypotheses of the same fault, as all that is open, foretell the same. */
-    private Normal[] normals(Hypotheses under, Function<Hypothesis, Normal> figure) {
+    /** Most hypotheses are of parts that leave a figure as it is, and foretell the very same. */
+    private Normal[] normals(Hypotheses under, Foretells figure) {
         Normal[] normals = new Normal[under.size()];
+        Normal well = figure.of().apply(Optional.empty());
+        Optional<Fault> before = Optional.empty();
         for (int i = 0; i < normals.length; i++) {
-            boolean again = i > 0 && fault(under.get(i)).equals(fault(under.get(i - 1)));
-            normals[i] = again ? normals[i - 1] : figure.apply(under.get(i));
+            Optional<Fault> fault =
+                    fault(under.get(i)).filter(f -> figure.moving().contains(f.part()));
+            // as all that is open does
+            boolean again = i > 0 && fault.equals(before);
+            normals[i] = fault.isEmpty() ? well : again ? normals[i - 1] : figure.of().apply(fault);
+            before = fault;
         }
         return normals;
     }

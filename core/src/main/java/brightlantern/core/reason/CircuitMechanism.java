@@ -1,7 +1,6 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Band;
-import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.reason.CircuitFigures.OfGauge;
 import brightlantern.core.suspect.Check;
@@ -15,6 +14,7 @@ import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -66,10 +66,12 @@ final class CircuitMechanism implements Mechanism {
     @Override
     public Optional<Together> together(Evidence piece, Hypotheses under) {
         if (piece instanceof Evidence.Reading r) {
-            return figures.read(piece, under).map(f -> new AddedUp(figures, r, f, under));
+            return figures.read(piece, under)
+                    .map(f -> new AddedUp(figures, r, f, under, near(r.circuitId(), under)));
         }
-        return piece instanceof Evidence.Outcome
-                ? Optional.of(new Seen(piece, under))
+        return piece instanceof Evidence.Outcome o
+                ? figures.gauge(o.findingId())
+                        .map(its -> new Seen(piece, under, near(its.circuit().id(), under)))
                 : Optional.empty();
     }
 
@@ -77,20 +79,19 @@ final class CircuitMechanism implements Mechanism {
     private final class Seen implements Together {
         private final Evidence piece;
         private final Hypotheses under;
+        private final boolean[] near;
 
-        Seen(Evidence piece, Hypotheses under) {
+        Seen(Evidence piece, Hypotheses under, boolean[] near) {
             this.piece = piece;
             this.under = under;
-        }
-
-        @Override
-        public OptionalDouble log(int first, int second) {
-            return OptionalDouble.empty();
+            this.near = near;
         }
 
         @Override
         public OptionalDouble solved(int first, int second) {
-            return figures.both(piece, under.get(first), under.get(second));
+            return near[first] && near[second]
+                    ? figures.both(piece, under.get(first), under.get(second))
+                    : OptionalDouble.empty();
         }
     }
 
@@ -109,7 +110,7 @@ final class CircuitMechanism implements Mechanism {
         return standing.computeIfAbsent(
                 circuitId,
                 id -> {
-                    Circuit circuit = description.circuit(id).orElseThrow();
+                    Set<String> parts = figures.parts(id);
                     boolean[] near = new boolean[under.size()];
                     for (int i = 0; i < near.length; i++) {
                         near[i] =
@@ -117,7 +118,7 @@ final class CircuitMechanism implements Mechanism {
                                         .described()
                                         .flatMap(Suspect::effect)
                                         .flatMap(Effect::part)
-                                        .flatMap(circuit::component)
+                                        .filter(parts::contains)
                                         .isPresent();
                     }
                     return near;

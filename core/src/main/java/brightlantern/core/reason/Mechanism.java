@@ -54,7 +54,16 @@ public interface Mechanism {
          * Natural logarithm of its probability (or density), up to the constant of {@link
          * #logLikelihoods}; empty where the one decides.
          */
-        OptionalDouble log(int first, int second);
+        default OptionalDouble log(int first, int second) {
+            return OptionalDouble.empty();
+        }
+
+        /**
+         * Whether there are two of which not one alone decides, before they are solved together.
+         */
+        default boolean addsUp() {
+            return false;
+        }
 
         /**
          * The same, computed with both at once, which costs more; empty where it would be no other.

@@ -77,6 +77,9 @@ final class Pairs {
     /** By piece, what two hypotheses make of it together; null where that is not known. */
     private final Mechanism.Together[] together;
 
+    /** By piece, whether two hypotheses may add up in it. */
+    private final boolean[] addsUp;
+
     private Pairs(
             Hypotheses hypotheses,
             List<Learned> learned,
@@ -85,6 +88,10 @@ final class Pairs {
                 learned.stream()
                         .map(l -> together.apply(l.piece()).orElse(null))
                         .toArray(Mechanism.Together[]::new);
+        this.addsUp = new boolean[this.together.length];
+        for (int e = 0; e < addsUp.length; e++) {
+            addsUp[e] = this.together[e] != null && this.together[e].addsUp();
+        }
         this.hypotheses = hypotheses;
         this.learned = learned;
         this.priors = hypotheses.priors();
@@ -260,7 +267,8 @@ final class Pairs {
         double its = logs[first][e];
         double beside = logs[second][e];
         Mechanism.Together both = together[e];
-        if (both == null) {
+        // asked of every two: nearly always the one decides
+        if (both == null || !solved && !addsUp[e]) {
             return decisive(its, beside, aside[e]);
         }
         OptionalDouble exact = solved ? both.solved(first, second) : OptionalDouble.empty();

@@ -1,7 +1,5 @@
 package brightlantern.core.reason;
 
-import java.util.Arrays;
-
 /** Probabilities of hypotheses by Bayes' rule, one piece of evidence after the other. */
 final class Posterior {
     /** What is less likely than this counts as this, so that a ratio stays a number. */
@@ -23,11 +21,11 @@ final class Posterior {
     /**
      * Learns a piece. Evidence that nothing explains leaves all as it was rather than undefined.
      *
-     * @param logLikelihoods of the piece under each hypothesis, up to a constant
+     * @param likelihoods of the piece under each hypothesis, up to a factor
      */
-    void learn(double[] logLikelihoods) {
-        double[] product = joint(logLikelihoods);
-        double sum = Arrays.stream(product).sum();
+    void learn(double[] likelihoods) {
+        double[] product = joint(likelihoods);
+        double sum = sum(product);
         if (!(sum > 0)) {
             return;
         }
@@ -37,10 +35,18 @@ final class Posterior {
         weights = product;
     }
 
-    private double[] joint(double[] logLikelihoods) {
+    private static double sum(double[] of) {
+        double sum = 0;
+        for (double one : of) {
+            sum += one;
+        }
+        return sum;
+    }
+
+    private double[] joint(double[] likelihoods) {
         double[] joint = new double[weights.length];
         for (int i = 0; i < joint.length; i++) {
-            joint[i] = weights[i] * Math.exp(logLikelihoods[i]);
+            joint[i] = weights[i] * likelihoods[i];
         }
         return joint;
     }
@@ -49,11 +55,11 @@ final class Posterior {
      * log10 of how much likelier a piece is under each suspect than under the others together, with
      * what is known before it.
      */
-    double[] log10Odds(double[] logLikelihoods) {
+    double[] log10Odds(double[] likelihoods) {
         double[] weight = hypotheses.bySuspect(weights);
-        double[] explained = hypotheses.bySuspect(joint(logLikelihoods));
-        double all = Arrays.stream(weight).sum();
-        double evidence = Arrays.stream(explained).sum();
+        double[] explained = hypotheses.bySuspect(joint(likelihoods));
+        double all = sum(weight);
+        double evidence = sum(explained);
         double[] odds = new double[weight.length];
         for (int k = 0; k < odds.length; k++) {
             double under = weight[k] > 0 ? explained[k] / weight[k] : 0;

@@ -63,6 +63,20 @@ final class Predictions {
         this.shared = new SharedPoints(description.circuits());
     }
 
+    /** Ids of the parts that, broken, may change what is read at a point. */
+    Set<String> moving(String circuitId, String point) {
+        return shared.moving(description.circuit(circuitId).orElseThrow(), point);
+    }
+
+    /** Ids of the parts that, broken, may change how fast an actuator moves. */
+    Set<String> moving(String actuatorId) {
+        return parts(
+                description
+                        .actuator(actuatorId)
+                        .flatMap(a -> description.circuit(a.circuit()))
+                        .orElseThrow());
+    }
+
     private record RunKey(
             String actuator, List<String> together, double supplyVolts, Optional<Fault> fault) {}
 
@@ -265,6 +279,10 @@ final class Predictions {
                             new CircuitModel(circuit).solve(state, List.of(one, other)).volts();
                     return gauge.share(circuit, volts::get, List.of(one, other));
                 });
+    }
+
+    Set<String> parts(String circuitId) {
+        return parts(description.circuit(circuitId).orElseThrow());
     }
 
     /** Ids of all parts of a circuit; it is asked for each hypothesis. */

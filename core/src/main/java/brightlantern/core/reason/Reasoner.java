@@ -26,6 +26,9 @@ public final class Reasoner {
     /** A suspect with less than this is not told beside another. */
     private static final double FAINT = 0.02;
 
+    /** Of a suspect less likely than this nobody asks how large its fault would be. */
+    private static final double EXCLUDED = 1e-4;
+
     /** So many pieces are remembered. */
     private static final int MOST_WEIGHED = 512;
 
@@ -86,9 +89,9 @@ public final class Reasoner {
         Map<String, List<Contribution>> contributions = new HashMap<>();
         for (int e = 0; e < learned.size(); e++) {
             Evidence piece = learned.get(e).piece();
-            double[] logLikelihoods = learned.get(e).logs();
+            double[] likelihoods = learned.get(e).likelihoods();
             double[] before = posterior.weights();
-            double[] log10Odds = posterior.log10Odds(logLikelihoods);
+            double[] log10Odds = posterior.log10Odds(likelihoods);
             for (int k = 0; k < log10Odds.length; k++) {
                 if (Math.abs(log10Odds[k]) >= TOLD_LOG10) {
                     String suspect = hypotheses.suspects().get(k);
@@ -98,7 +101,7 @@ public final class Reasoner {
                             .add(new Contribution(newest.get(e), log10Odds[k], foretold));
                 }
             }
-            posterior.learn(logLikelihoods);
+            posterior.learn(likelihoods);
         }
         return ranking(posterior.weights(), learned, contributions);
     }
@@ -108,7 +111,7 @@ public final class Reasoner {
         Unlisted.Told told = told(newest(evidence).stream().map(evidence::get).toList());
         List<Learned> learned = told.pieces();
         Posterior posterior = new Posterior(hypotheses);
-        learned.forEach(l -> posterior.learn(l.logs()));
+        learned.forEach(l -> posterior.learn(l.likelihoods()));
         return planner.next(told, posterior.weights(), pairs(learned), supplyVolts);
     }
 
@@ -171,7 +174,7 @@ public final class Reasoner {
     private double[] weights(List<Evidence> evidence) {
         Posterior posterior = new Posterior(hypotheses);
         learned(newest(evidence).stream().map(evidence::get).toList())
-                .forEach(l -> posterior.learn(l.logs()));
+                .forEach(l -> posterior.learn(l.likelihoods()));
         return posterior.weights();
     }
 
@@ -310,7 +313,7 @@ public final class Reasoner {
                             nameOf(id),
                             sure[k],
                             contributions.getOrDefault(id, List.of()),
-                            size(id, weights)));
+                            sure[k] < EXCLUDED ? "" : size(id, weights)));
         }
         standings.sort(Comparator.comparingDouble(Standing::sureness).reversed());
         double both = two.map(Pairs.Two::both).orElse(0.0);

@@ -7,7 +7,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.stream.IntStream;
 
 /**
  * What a cause would show that nobody listed. It stands among listed ones that fit what is known:
@@ -87,10 +86,9 @@ public final class Unlisted {
                 double[] weights = listed.weights();
                 // the faintest may decide where all others fail
                 int[] at = possible(weights, 0);
-                double[] logs = l.logs().clone();
-                double[] chances = exp(logs);
+                double[] chances = l.likelihoods();
                 double like = its == Shows.ANYTHING ? 1 : unlike / (alike + unlike);
-                double touched = touching(touched(logs, weights));
+                double touched = touching(touched(l.logs(), weights));
                 double fits = its(chances, weights, at, like * touched);
                 double most =
                         near.apply(l.piece())
@@ -104,8 +102,7 @@ public final class Unlisted {
                                 .orElse(fits);
                 // one of many that stand near: where a piece shows what listed ones foretell, one
                 // that does not touch it, and where it does not, one that does (profile likelihood)
-                logs[unlisted] = Math.log(Math.max(fits, most));
-                changed.set(learned.indexOf(l), new Learned(l.piece(), logs));
+                changed.set(learned.indexOf(l), l.with(unlisted, Math.max(fits, most)));
                 if (its == Shows.THE_LIKE) {
                     double odd = like * chances[unlisted];
                     double same = (1 - like) * its(chances, weights, at, 0);
@@ -114,7 +111,7 @@ public final class Unlisted {
                     alike += touched * (1 - so);
                 }
             }
-            listed.learn(l.logs());
+            listed.learn(l.likelihoods());
         }
         return new Told(changed, unlike / (alike + unlike));
     }
@@ -142,14 +139,6 @@ public final class Unlisted {
     /** How often it touches a place that listed causes of this weight touch. */
     private static double touching(double weight) {
         return (weight + HALF * ANYWHERE) / (weight + HALF);
-    }
-
-    private static double[] exp(double[] logs) {
-        double[] chances = new double[logs.length];
-        for (int i = 0; i < chances.length; i++) {
-            chances[i] = Math.exp(logs[i]);
-        }
-        return chances;
     }
 
     /** What it makes of the outcomes of a check. */
@@ -190,9 +179,14 @@ public final class Unlisted {
 
     /** The listed ones that are likelier than this. */
     private int[] possible(double[] weights, double least) {
-        return IntStream.range(0, weights.length)
-                .filter(i -> i != unlisted && weights[i] > least)
-                .toArray();
+        int[] at = new int[weights.length];
+        int many = 0;
+        for (int i = 0; i < weights.length; i++) {
+            if (i != unlisted && weights[i] > least) {
+                at[many++] = i;
+            }
+        }
+        return Arrays.copyOf(at, many);
     }
 
     /** The same weight, by how far they move what a check may come to (total variation). */
