@@ -17,8 +17,14 @@ public final class CircuitModel {
     /** Far below what any workshop meter shows, so that two ways to compute it agree. */
     private static final double SETTLED_VOLTS = 1e-7;
 
-    /** The rounds contract by a third or better each: so many are never needed. */
-    private static final int MOST_ROUNDS = 60;
+    /** Near their end rounds double their digits: so many are never needed. */
+    static final int MOST_ROUNDS = 60;
+
+    /**
+     * Rounds that went in a circle until now begin anew from the cold, whence they come near from
+     * one side.
+     */
+    static final int ANEW = 20;
 
     /** A segment whose current changes by more than this, in ampere, carries a motor. */
     private static final double CARRIES_AMPS = 0.1;
@@ -69,13 +75,20 @@ public final class CircuitModel {
 
     private Voltages settled(List<Component> present, OperatingState state) {
         Voltages before = Voltages.NOMINAL;
+        double[] last = {};
         for (int round = 0; round < MOST_ROUNDS; round++) {
-            Voltages now = round(present, state, before);
-            boolean settled = settled(before, now);
-            before = now;
-            if (settled) {
+            Voltages at = round == ANEW ? Voltages.NOMINAL : before;
+            double[] now =
+                    round == 0
+                            ? round(into -> present.forEach(p -> p.stamp(into, state, at)), state)
+                            : round(
+                                    into -> present.forEach(p -> p.tangent(into, state, at)),
+                                    state);
+            before = named(now);
+            if (round > 0 && isSame(last, now)) {
                 break;
             }
+            last = now;
         }
         return before;
     }
@@ -88,7 +101,8 @@ public final class CircuitModel {
     public Voltages next(
             OperatingState state, Collection<? extends Fault> faults, Voltages before) {
         List<Component> present = present(state, faults);
-        return round(present, new Relays(present).expected(state), before);
+        OperatingState its = new Relays(present).expected(state);
+        return named(round(into -> present.forEach(part -> part.stamp(into, its, before)), its));
     }
 
     /** The parts as the faults leave them, and what hangs on. */
@@ -112,10 +126,15 @@ public final class CircuitModel {
         return present;
     }
 
-    private Voltages round(List<Component> present, OperatingState state, Voltages before) {
+    /** What all parts add to the equations. */
+    private interface Stamps {
+        void into(Equations equations);
+    }
+
+    private double[] round(Stamps stamps, OperatingState state) {
         DcNetwork network = new DcNetwork(nodes.size());
         network.held(node(Circuit.PLUS), state.supplyVolts());
-        Equations equations =
+        stamps.into(
                 new Equations() {
                     @Override
                     public void resistor(String a, String b, double ohm) {
@@ -126,15 +145,24 @@ public final class CircuitModel {
                     public void current(String a, String b, double amps, double siemens) {
                         network.current(node(a), node(b), amps, siemens);
                     }
-                };
-        present.forEach(part -> part.stamp(equations, state, before));
-        double[] volts = network.solve();
+                });
+        return network.solve();
+    }
+
+    private Voltages named(double[] volts) {
         return name -> volts[node(name)];
     }
 
-    private boolean settled(Voltages before, Voltages now) {
-        return nodes.keySet().stream()
-                .allMatch(n -> Math.abs(now.at(n) - before.at(n)) <= SETTLED_VOLTS);
+    private static boolean isSame(double[] before, double[] now) {
+        if (before.length != now.length) {
+            return false;
+        }
+        for (int i = 0; i < now.length; i++) {
+            if (!(Math.abs(now[i] - before[i]) <= SETTLED_VOLTS)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private Solution solution(List<Component> present, OperatingState state, Voltages volts) {

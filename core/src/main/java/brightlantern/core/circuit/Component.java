@@ -25,6 +25,14 @@ public sealed interface Component
     /** Adds itself to the equations. */
     void stamp(Equations into, OperatingState state, Voltages before);
 
+    /**
+     * Adds itself as it is near these voltages, with how it changes there, so that few rounds come
+     * to rest; where it bends, it bends away from what it has when all is dead.
+     */
+    default void tangent(Equations into, OperatingState state, Voltages before) {
+        stamp(into, state, before);
+    }
+
     /** Whether in this state it stamps the same at whatever voltages. */
     default boolean isLinear(OperatingState state) {
         return true;

@@ -17,12 +17,7 @@ public record Consumer(
         double moreOhm)
         implements Component {
     /** Volts at which its rating holds. */
-    public static final double NOMINAL_VOLTS = 12;
-
-    /** A cold filament has a fifth of its hot resistance. */
-    private static final double COLDEST = 0.2;
-
-    private static final double HOTTEST = Math.sqrt(2);
+    public static final double NOMINAL_VOLTS = Filament.NOMINAL_VOLTS;
 
     /** A healthy one, in ohms at its nominal voltage. */
     public Consumer(String id, String name, ConsumerKind kind, String from, String to, double ohm) {
@@ -49,7 +44,7 @@ public record Consumer(
 
     /** What a meter reads of it while it is unplugged, cold. */
     public double coldOhm() {
-        return (kind == ConsumerKind.LAMP ? COLDEST * ohm : ohm) + moreOhm;
+        return (kind == ConsumerKind.LAMP ? Filament.COLDEST * ohm : ohm) + moreOhm;
     }
 
     /** The same with so many times its ohms. */
@@ -62,20 +57,26 @@ public record Consumer(
         return kind != ConsumerKind.LAMP;
     }
 
-    /**
-     * The resistance of a filament grows about with the root of the voltage across it; with r its
-     * share of the nominal resistance and m that of what is in its way, r·(r + m) = V/12.
-     */
+    /** A filament as hot as the voltages before make it. */
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
-        double own = ohm * state.times(id);
         if (kind == ConsumerKind.LAMP) {
-            double share = Math.abs(before.across(from, to, NOMINAL_VOLTS)) / NOMINAL_VOLTS;
-            double more = moreOhm / ohm;
-            // the root in the form that loses no digits while much is in the way
-            double hot = 2 * share / (more + Math.sqrt(more * more + 4 * share));
-            own = ohm * Math.max(COLDEST, Math.min(HOTTEST, share == 0 ? 0 : hot));
+            filament().stamp(into, from, to, before.across(from, to, NOMINAL_VOLTS));
+        } else {
+            into.resistor(from, to, ohm * state.times(id) + moreOhm);
         }
-        into.resistor(from, to, own + moreOhm);
+    }
+
+    @Override
+    public void tangent(Equations into, OperatingState state, Voltages before) {
+        if (kind == ConsumerKind.LAMP) {
+            filament().tangent(into, from, to, before.across(from, to, 0));
+        } else {
+            stamp(into, state, before);
+        }
+    }
+
+    private Filament filament() {
+        return new Filament(ohm, moreOhm);
     }
 }

@@ -2,10 +2,13 @@ package brightlantern.core.circuit;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * A circuit in one state, solved once, in which faults then cost a few multiplications each: what
@@ -23,8 +26,6 @@ public final class FaultTable {
     /** Rounds end when no port moves by more volts than this. */
     private static final double SETTLED_VOLTS = 1e-8;
 
-    private static final int MOST_ROUNDS = 80;
-
     /**
      * What is left of a branch's own share of its ohms when it is taken out; below it the digits
      * are gone, and it is solved without the branch.
@@ -39,12 +40,16 @@ public final class FaultTable {
 
     private final Map<String, Component> linear = new LinkedHashMap<>();
     private final List<Component> bent = new ArrayList<>();
+    private final Set<String> bentIds = new HashSet<>();
     private final Map<String, Integer> nodes = new HashMap<>();
 
     /** How many are not poles. */
     private final int size;
 
     private final Base whole;
+
+    /** Its voltages with nothing broken: most faults change little of them. */
+    private Voltages well;
 
     /** Its relays, and the coils that decide which of them are closed. */
     private final List<Component> pulled;
@@ -59,8 +64,26 @@ public final class FaultTable {
      *
      * @param inverse resistance matrix in Ω over the nodes that no pole fixes
      * @param volts of the nodes
+     * @param moves branch → what a unit current through it makes of the nodes
      */
-    private record Base(double[][] inverse, double[] volts) {}
+    private record Base(double[][] inverse, double[] volts, Map<Long, double[]> moves) {
+        Base(double[][] inverse, double[] volts) {
+            this(inverse, volts, new ConcurrentHashMap<>());
+        }
+
+        /** Node voltages that a unit current out of i and into j makes. */
+        double[] moved(long branch, int i, int j) {
+            return moves.computeIfAbsent(
+                    branch,
+                    k -> {
+                        double[] by = new double[volts.length];
+                        for (int m = 0; m < by.length; m++) {
+                            by[m] = (i < 0 ? 0 : inverse[m][i]) - (j < 0 ? 0 : inverse[m][j]);
+                        }
+                        return by;
+                    });
+        }
+    }
 
     /** A circuit whose parts are as drawn, and what hangs on it in this state. */
     public FaultTable(Circuit circuit, OperatingState state) {
@@ -91,10 +114,12 @@ public final class FaultTable {
                 linear.put(p.id(), p);
             } else {
                 bent.add(p);
+                bentIds.add(p.id());
             }
         }
         whole = solved("");
         pulled = Relays.partsOf(parts);
+        well = asTheyAre(Optional.empty());
     }
 
     /**
@@ -135,12 +160,12 @@ public final class FaultTable {
 
     /** The same where that difference is large enough, at a fraction of the cost. */
     private Optional<Base> takenOff(Component part) {
-        Map<Long, Port> its = new LinkedHashMap<>();
-        part.stamp(onto(whole, its), state, Voltages.NOMINAL);
-        if (its.size() != 1) {
+        Ports its = new Ports(whole);
+        part.stamp(its, state, Voltages.NOMINAL);
+        if (its.ports.size() != 1) {
             return Optional.empty();
         }
-        Port p = its.values().iterator().next();
+        Port p = its.ports.get(0);
         double left = 1 - p.siemens * alone(p.by, p.a, p.b);
         if (!(left > LEAST_LEFT)) {
             return Optional.empty();
@@ -227,15 +252,6 @@ public final class FaultTable {
         }
     }
 
-    /** Node voltages that a unit current out of a and into b makes. */
-    private Port port(Base base, int i, int j) {
-        double[] by = new double[size];
-        for (int m = 0; m < by.length; m++) {
-            by[m] = (i < 0 ? 0 : base.inverse[m][i]) - (j < 0 ? 0 : base.inverse[m][j]);
-        }
-        return new Port(i, j, by);
-    }
-
     private double at(double[] volts, int node) {
         return node < 0 ? pole(node) : volts[node];
     }
@@ -269,31 +285,40 @@ public final class FaultTable {
         Optional<Component> changed =
                 fault.map(f -> linear.get(f.part())).filter(p -> fault.get().in(p) != p);
         Base base = changed.map(p -> without(p.id())).orElse(whole);
-        Map<Long, Port> still = new LinkedHashMap<>();
-        changed.ifPresent(
-                p -> fault.orElseThrow().in(p).stamp(onto(base, still), state, Voltages.NOMINAL));
-        List<Component> moves = bent.stream().map(p -> fault.map(f -> f.in(p)).orElse(p)).toList();
-        return named(settled(base, List.copyOf(still.values()), moves));
+        Ports still = new Ports(base);
+        changed.ifPresent(p -> fault.orElseThrow().in(p).stamp(still, state, Voltages.NOMINAL));
+        List<Component> moves =
+                fault.filter(f -> bentIds.contains(f.part()))
+                        .map(f -> bent.stream().map(f::in).toList())
+                        .orElse(bent);
+        return settled(base, still.ports, moves);
     }
 
-    private double[] settled(Base base, List<Port> still, List<Component> moves) {
-        double[] volts = solved(base, still);
-        Map<Long, Port> ports = new LinkedHashMap<>();
-        Voltages before = Voltages.NOMINAL;
-        for (int round = 0; round < MOST_ROUNDS && !moves.isEmpty(); round++) {
-            ports.values().forEach(Port::clear);
+    private Voltages settled(Base base, List<Port> still, List<Component> moves) {
+        Drawn volts = drawn(base, still);
+        Ports into = new Ports(base);
+        List<Port> all = new ArrayList<>();
+        for (int round = 0; round < CircuitModel.MOST_ROUNDS && !moves.isEmpty(); round++) {
+            into.ports.forEach(Port::clear);
+            // the first is as hot as with nothing broken, from there they come to rest
+            Voltages first = well == null ? Voltages.NOMINAL : well;
+            Voltages before = round == CircuitModel.ANEW ? Voltages.NOMINAL : volts;
             for (Component part : moves) {
-                part.stamp(onto(base, ports), state, before);
+                if (round == 0) {
+                    part.stamp(into, state, first);
+                } else {
+                    part.tangent(into, state, before);
+                }
             }
-            List<Port> all = new ArrayList<>(still);
-            all.addAll(ports.values());
-            double[] next = solved(base, all);
+            all.clear();
+            all.addAll(still);
+            all.addAll(into.ports);
+            Drawn next = drawn(base, all);
             boolean stands = round > 0;
-            for (Port p : ports.values()) {
-                stands &= Math.abs(across(next, p) - across(volts, p)) <= SETTLED_VOLTS;
+            for (Port p : into.ports) {
+                stands &= Math.abs(next.across(p) - volts.across(p)) <= SETTLED_VOLTS;
             }
             volts = next;
-            before = named(next);
             if (stands) {
                 break;
             }
@@ -301,36 +326,49 @@ public final class FaultTable {
         return volts;
     }
 
-    private Equations onto(Base base, Map<Long, Port> ports) {
-        return new Equations() {
-            @Override
-            public void resistor(String a, String b, double ohm) {
-                current(a, b, 0, 1 / ohm);
-            }
+    /** Few branches, each between two nodes. */
+    private final class Ports implements Equations {
+        private final List<Port> ports = new ArrayList<>(2);
+        private final Base base;
 
-            @Override
-            public void current(String a, String b, double amps, double siemens) {
-                int i = node(a);
-                int j = node(b);
-                Port p =
-                        ports.computeIfAbsent(
-                                (long) i << 32 | j & 0xFFFFFFFFL, k -> port(base, i, j));
-                p.amps += amps;
-                p.siemens += siemens;
+        Ports(Base base) {
+            this.base = base;
+        }
+
+        @Override
+        public void resistor(String a, String b, double ohm) {
+            current(a, b, 0, 1 / ohm);
+        }
+
+        @Override
+        public void current(String a, String b, double amps, double siemens) {
+            Port p = between(node(a), node(b));
+            p.amps += amps;
+            p.siemens += siemens;
+        }
+
+        private Port between(int i, int j) {
+            for (Port p : ports) {
+                if (p.a == i && p.b == j) {
+                    return p;
+                }
             }
-        };
+            long branch = (long) i << Integer.SIZE | j & 0xFFFFFFFFL;
+            Port p = new Port(i, j, base.moved(branch, i, j));
+            ports.add(p);
+            return p;
+        }
     }
 
-    /** Node voltages with these ports hung on: (1 + Z·G) u = u₀ − Z·I. */
-    private double[] solved(Base base, List<Port> ports) {
+    /** What is drawn with these ports hung on: (1 + Z·G) u = u₀ − Z·I. */
+    private Drawn drawn(Base base, List<Port> ports) {
         int k = ports.size();
-        double[] volts = base.volts.clone();
-        if (k == 0) {
-            return volts;
-        }
+        double[][] by = new double[k][];
+        double[] amps = new double[k];
         double[][] a = new double[k][k + 1];
         for (int p = 0; p < k; p++) {
             Port at = ports.get(p);
+            by[p] = at.by;
             a[p][k] = across(base.volts, at);
             for (int q = 0; q < k; q++) {
                 Port other = ports.get(q);
@@ -341,16 +379,41 @@ public final class FaultTable {
         }
         double[] u = Dense.solved(a);
         for (int q = 0; q < k; q++) {
-            Port other = ports.get(q);
-            double amps = other.amps + other.siemens * u[q];
-            for (int m = 0; m < volts.length; m++) {
-                volts[m] -= other.by[m] * amps;
-            }
+            amps[q] = ports.get(q).amps + ports.get(q).siemens * u[q];
         }
-        return volts;
+        return new Drawn(base.volts, by, amps);
     }
 
-    private Voltages named(double[] volts) {
-        return name -> at(volts, node(name));
+    /** Node voltages by what ports draw; few of them are ever asked for. */
+    private final class Drawn implements Voltages {
+        private final double[] volts;
+        private final double[][] by;
+        private final double[] amps;
+
+        Drawn(double[] volts, double[][] by, double[] amps) {
+            this.volts = volts;
+            this.by = by;
+            this.amps = amps;
+        }
+
+        @Override
+        public double at(String name) {
+            return at(node(name));
+        }
+
+        private double at(int node) {
+            if (node < 0) {
+                return pole(node);
+            }
+            double its = volts[node];
+            for (int q = 0; q < amps.length; q++) {
+                its -= by[q][node] * amps[q];
+            }
+            return its;
+        }
+
+        double across(Port p) {
+            return at(p.a) - at(p.b);
+        }
     }
 }

@@ -6,8 +6,6 @@ package brightlantern.core.circuit;
  * @param point and pole: nodes
  */
 public record HungLoad(String point, String pole, Load load) implements Component {
-    private static final double NOMINAL_VOLTS = 12;
-
     @Override
     public Wear wear() {
         return Wear.NONE;
@@ -35,6 +33,15 @@ public record HungLoad(String point, String pole, Load load) implements Componen
 
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
-        into.resistor(point, pole, load.ohmAt(before.across(point, pole, NOMINAL_VOLTS)));
+        into.resistor(point, pole, load.ohmAt(before.across(point, pole, Filament.NOMINAL_VOLTS)));
+    }
+
+    @Override
+    public void tangent(Equations into, OperatingState state, Voltages before) {
+        if (load == Load.LEAD) {
+            stamp(into, state, before);
+        } else {
+            load.filament().tangent(into, point, pole, before.across(point, pole, 0));
+        }
     }
 }

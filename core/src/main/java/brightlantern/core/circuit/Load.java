@@ -13,9 +13,6 @@ public enum Load {
     /** What is hung to see how the point bears it; a lead feeds what lies behind. */
     static final List<Load> HUNG = List.of(NOTHING, LAMP, BULB);
 
-    /** Volts at which a filament is as hot as its rating says. */
-    private static final double NOMINAL_VOLTS = 12;
-
     private final String words;
     private final double hotOhm;
 
@@ -39,8 +36,12 @@ public enum Load {
         if (this == LEAD) {
             return hotOhm;
         }
-        double share = Math.abs(volts) / NOMINAL_VOLTS;
-        return hotOhm * Math.sqrt(Math.max(0.04, Math.min(2, share)));
+        return hotOhm * filament().hot(volts);
+    }
+
+    /** That of a lamp. */
+    Filament filament() {
+        return new Filament(hotOhm, 0);
     }
 
     /**
