@@ -14,10 +14,20 @@ public sealed interface Fault {
     /** Id of the part that it is in. */
     String part();
 
+    /** The same so many times as large; itself where it has no size. */
+    default Fault times(double factor) {
+        return this;
+    }
+
     /** Ohms added in a part's way. */
     record Series(String segment, double size) implements Fault {
         /** As good as nothing at all: dust on an insulator. */
         public static final double OPEN_OHM = 1e9;
+
+        @Override
+        public Fault times(double factor) {
+            return new Series(segment, size * factor);
+        }
 
         @Override
         public String part() {
@@ -56,6 +66,11 @@ public sealed interface Fault {
     /** A wire that touches the body, with so many ohms. */
     record Chafed(String wire, double size) implements Fault {
         @Override
+        public Fault times(double factor) {
+            return new Chafed(wire, size * factor);
+        }
+
+        @Override
         public String part() {
             return wire;
         }
@@ -75,6 +90,11 @@ public sealed interface Fault {
 
     /** A sensor that tells so many times what a healthy one would, of ohms or of its share. */
     record Biased(String sensor, double size) implements Fault {
+        @Override
+        public Fault times(double factor) {
+            return new Biased(sensor, size * factor);
+        }
+
         @Override
         public String part() {
             return sensor;
@@ -102,6 +122,11 @@ public sealed interface Fault {
      * @param input the part of the circuit that stands for the input
      */
     record Misread(String input, double size) implements Fault {
+        @Override
+        public Fault times(double factor) {
+            return new Misread(input, size * factor);
+        }
+
         @Override
         public String part() {
             return input;

@@ -19,8 +19,8 @@ import java.util.function.Function;
  * @param told figure of its value
  */
 public record Sensed(Circuit circuit, Gauge gauge, Characteristic its, double told) {
-    /** Shares of the reference for which the circuit is solved; between them it is straight. */
-    private static final double[] SHARES = {0.04, 0.15, 0.3, 0.5, 0.7, 0.85, 0.96};
+    /** It is solved at so many shares that the sensor may tell; between them it is straight. */
+    private static final int SOLVED = 7;
 
     private static final int BETWEEN = 8;
 
@@ -100,10 +100,13 @@ public record Sensed(Circuit circuit, Gauge gauge, Characteristic its, double to
             double supplyVolts,
             Collection<? extends Fault> faults,
             Function<Map<String, Double>, Voltages> solved) {
-        double[] volts = new double[SHARES.length];
-        double[] arrives = new double[SHARES.length];
-        for (int i = 0; i < SHARES.length; i++) {
-            Voltages at = solved.apply(its.at(SHARES[i]));
+        double[] volts = new double[SOLVED];
+        double[] arrives = new double[SOLVED];
+        double one = its.shareAt(its.least());
+        double other = its.shareAt(its.most());
+        for (int i = 0; i < SOLVED; i++) {
+            double felt = one + (other - one) * i / (SOLVED - 1);
+            Voltages at = solved.apply(its.at(felt));
             volts[i] = at.at(point);
             arrives[i] = gauge.share(circuit, at, faults);
         }
@@ -113,16 +116,14 @@ public record Sensed(Circuit circuit, Gauge gauge, Characteristic its, double to
         double second = 0;
         double nearest = Double.POSITIVE_INFINITY;
         double there = volts[0];
-        for (int i = 0; i + 1 < SHARES.length; i++) {
-            // as wide as the stretch, so that none counts more for being cut finer
-            double wide = SHARES[i + 1] - SHARES[i];
+        for (int i = 0; i + 1 < SOLVED; i++) {
             for (int k = 0; k <= BETWEEN; k++) {
                 double way = k / (double) BETWEEN;
                 double v = volts[i] + (volts[i + 1] - volts[i]) * way;
                 double off =
                         (its.seen(arrives[i] + (arrives[i + 1] - arrives[i]) * way) - share)
                                 / TOLD_SHARE;
-                double weight = wide * Math.exp(-0.5 * off * off);
+                double weight = Math.exp(-0.5 * off * off);
                 sum += weight;
                 first += weight * v;
                 second += weight * v * v;

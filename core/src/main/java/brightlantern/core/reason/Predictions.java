@@ -47,6 +47,9 @@ final class Predictions {
     /** Figures that are remembered; new readings make ever new ones. */
     private static final int MOST_KNOWN = 20_000;
 
+    /** So many times a size is about as far from its neighbour as from itself. */
+    private static final double HALFWAY = 1.35;
+
     private final Map<Object, Normal> known = new ConcurrentHashMap<>();
     private final Map<TableKey, FaultTable> tables = new ConcurrentHashMap<>();
     private final Map<String, GaugeState> states = new ConcurrentHashMap<>();
@@ -177,16 +180,32 @@ final class Predictions {
         // of the many that are of other circuits it is computed once
         return known(
                 SensedKey.of(sensed, r.pointId(), state, here),
-                () ->
-                        normal(
-                                sensed.reads(
-                                        r.pointId(),
-                                        supply,
-                                        here,
-                                        felt ->
-                                                table(circuit, state.feeling(felt))
-                                                        .with(here.stream().findFirst())),
-                                supply));
+                () -> {
+                    ExpectedReading its = reads(r, sensed, state, here);
+                    return normal(
+                            here.isEmpty()
+                                    ? its
+                                    : its.among(between(r, sensed, state, here.get(0))),
+                            supply);
+                });
+    }
+
+    private ExpectedReading reads(
+            Evidence.Reading r, Sensed sensed, OperatingState state, List<Fault> here) {
+        return sensed.reads(
+                r.pointId(),
+                state.supplyVolts(),
+                here,
+                felt ->
+                        table(sensed.circuit(), state.feeling(felt))
+                                .with(here.stream().findFirst()));
+    }
+
+    /** Sizes lie further apart than a module and a meter differ: what lies between two of them. */
+    private double between(Evidence.Reading r, Sensed sensed, OperatingState state, Fault fault) {
+        double less = reads(r, sensed, state, List.of(fault.times(1 / HALFWAY))).volts();
+        double more = reads(r, sensed, state, List.of(fault.times(HALFWAY))).volts();
+        return Math.abs(more - less) / Math.sqrt(12);
     }
 
     /** The sensor whose signal is where something was read, with what was told of it. */
