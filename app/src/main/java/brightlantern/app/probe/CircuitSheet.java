@@ -55,6 +55,12 @@ record CircuitSheet(
 
     private static final int NEAR = 16;
 
+    /** How wide a letter of a name is, about. */
+    private static final int LETTER = 6;
+
+    /** What the ids of splices begin with. */
+    private static final String SPLICE = "S-";
+
     /** So far it is from what switches to earth to the sign, and how that is drawn. */
     private static final int TO_EARTH = 96;
 
@@ -175,7 +181,7 @@ record CircuitSheet(
                             p.id().equals(chosen),
                             state,
                             p.y() >= bottom,
-                            p.canBeProbed() || p.id().startsWith("S-")));
+                            p.canBeProbed() || p.id().startsWith(SPLICE)));
         }
         List<Motor> motors = new ArrayList<>();
         for (MotorPart m : circuit.motors()) {
@@ -184,8 +190,14 @@ record CircuitSheet(
             motors.add(new Motor(m.name(), x(a), (y(a) + y(b)) / 2, lit(m.id(), doubt)));
         }
         double right = circuit.points().stream().mapToDouble(ProbePoint::x).max().orElse(1);
+        int named =
+                wires.stream()
+                        .filter(w -> w.named() && w.upright())
+                        .mapToInt(w -> w.x() + NEAR + LETTER * w.name().length())
+                        .max()
+                        .orElse(0);
         return new CircuitSheet(
-                LEFT + (int) (right * COLUMN) + 150,
+                Math.max(LEFT + (int) (right * COLUMN) + 150, named),
                 TOP + (int) (bottom * ROW) + 50,
                 wires,
                 pins,
@@ -206,6 +218,8 @@ record CircuitSheet(
         boolean upright = a.x() == b.x();
         boolean level = a.y() == b.y();
         ProbePoint low = a.y() > b.y() ? a : b;
+        // at a splice the wires of many come together
+        ProbePoint own = low.id().startsWith(SPLICE) ? low == a ? b : a : low;
         List<String> earths =
                 circuit.segments().stream()
                         .filter(e -> e.kind() == SegmentKind.EARTH)
@@ -236,8 +250,8 @@ record CircuitSheet(
                 s.kind(),
                 path,
                 false,
-                upright || level ? (x(a) + x(b)) / 2 : earth ? x(a) : x(low),
-                upright || level ? (y(a) + y(b)) / 2 : (yTurn + (earth ? y(a) : y(low))) / 2,
+                upright || level ? (x(a) + x(b)) / 2 : earth ? x(a) : x(own),
+                upright || level ? (y(a) + y(b)) / 2 : (yTurn + (earth ? y(a) : y(own))) / 2,
                 !level,
                 s.kind() != SegmentKind.CONTACT && s.kind() != SegmentKind.DRIVER
                         || s.name().startsWith("Output"),

@@ -12,6 +12,7 @@ import java.util.Map;
  * @param circuits all sheets of the vehicle by their systems
  * @param answer what the readings so far come to
  * @param supply volts, as text
+ * @param told what a module tells of the sensor whose signal is there, in words; empty for none
  * @param condition id of the chosen one
  * @param refused what is not to be hung on the point, in sentences
  * @param common names of the segments that all motors share; empty when none are
@@ -25,6 +26,7 @@ record ProbeView(
         ProbePoint point,
         String answer,
         String supply,
+        String told,
         List<Condition> conditions,
         String condition,
         List<String> refused,

@@ -47,6 +47,7 @@ final class ProbeViews {
                 point,
                 taken.answer(),
                 String.format(Locale.ROOT, "%.2f", supply),
+                ToldWords.of(d, sensed),
                 conditions.stream()
                         .map(
                                 c ->
@@ -54,9 +55,14 @@ final class ProbeViews {
                                                 c.id(),
                                                 c.name(circuit),
                                                 c.does(circuit),
-                                                right(
-                                                        c, shared, circuit, point, supply, sensed,
-                                                        d)))
+                                                c.healthy(
+                                                                shared,
+                                                                circuit,
+                                                                point.id(),
+                                                                supply,
+                                                                // unplugged it tells nothing
+                                                                sensed.filter(s -> !c.unplugs()))
+                                                        .words()))
                         .toList(),
                 // nothing that moves the vehicle is preselected unless somebody asked for it
                 conditions.stream()
@@ -78,19 +84,6 @@ final class ProbeViews {
                 SheetFinder.shares(context.description(), circuit),
                 SensorWalk.sensors(circuit),
                 taken.rows(context.description()));
-    }
-
-    /** In other states than all plugged in the module tells nothing of what is felt. */
-    private static String right(
-            ProbeCondition c,
-            SharedPoints shared,
-            Circuit circuit,
-            ProbePoint point,
-            double supply,
-            Optional<Sensed> sensed,
-            VehicleDescription d) {
-        Optional<Sensed> its = sensed.filter(s -> !c.unplugs());
-        return c.healthy(shared, circuit, point.id(), supply, its).words() + ToldWords.of(d, its);
     }
 
     private static double supply(JobPages.Context context) {

@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.reason.CircuitFigures.OfGauge;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -27,6 +28,9 @@ final class CircuitMechanism implements Mechanism {
     private static final double AT_A_RAIL = 0.2;
 
     private static final double RAIL_VOLTS = 0.1;
+
+    private static final String AT_REST =
+            "All as at rest: it is held against what its module tells while it is read";
 
     private final VehicleDescription description;
     private final CircuitFigures figures;
@@ -225,6 +229,15 @@ final class CircuitMechanism implements Mechanism {
                         under,
                         weights,
                         check instanceof Check.Run ? "s" : "V",
-                        figures.foretold(check, under, supplyVolts)));
+                        figures.foretold(check, under, supplyVolts),
+                        isOfASensor(check) ? AT_REST : ""));
+    }
+
+    private boolean isOfASensor(Check check) {
+        return check instanceof Check.Reading r
+                && description
+                        .circuit(r.circuit())
+                        .flatMap(c -> Sensed.valueAt(c, r.point()))
+                        .isPresent();
     }
 }

@@ -30,7 +30,11 @@ final class FigureForecast implements Mechanism.Forecast {
     /** What each hypothesis foretells. */
     private final Normal[] normals;
 
-    FigureForecast(Hypotheses under, double[] weights, String unit, Normal[] normals) {
+    /** What is to be known with the figures; empty for nothing. */
+    private final String note;
+
+    FigureForecast(Hypotheses under, double[] weights, String unit, Normal[] normals, String note) {
+        this.note = note;
         this.under = under;
         this.weights = weights;
         this.unit = unit;
@@ -149,6 +153,9 @@ final class FigureForecast implements Mechanism.Forecast {
                 .forEach(texts::add);
         if (leading.stream().limit(Mechanism.SHOWN).anyMatch(id -> band(id).equals(healthy))) {
             texts.add("The others: as when healthy");
+        }
+        if (!note.isEmpty()) {
+            texts.add(note);
         }
         return texts;
     }
