@@ -22,6 +22,7 @@ final class OwnInstruments implements AutoCloseable {
     private final Scope.Places places;
     private final List<Scope> scopes;
     private final List<ScpiServer> servers = new CopyOnWriteArrayList<>();
+    private final Meter meter;
     private final Map<String, Instrument> offered = new LinkedHashMap<>();
 
     /**
@@ -35,6 +36,7 @@ final class OwnInstruments implements AutoCloseable {
         this.catchUp = catchUp;
         this.places = places;
         scopes = List.of(new Scope(places), new Scope(places, 2));
+        meter = new Meter(new MeterPlaces(), simulation::hang);
     }
 
     /**
@@ -42,7 +44,7 @@ final class OwnInstruments implements AutoCloseable {
      */
     void open(InetAddress address) throws IOException {
         if (simulation.plant().hasCircuits() || simulation.circuits().isPresent()) {
-            offer("Meter", address, Meter.PORT, new Meter(new MeterPlaces(), simulation::hang));
+            offer("Meter", address, Meter.PORT, meter);
         }
         offer("Oscilloscope", address, Scope.PORT, scopes.get(0));
         offer("Second oscilloscope", address, Scope.SECOND_PORT, scopes.get(1));
@@ -71,6 +73,10 @@ final class OwnInstruments implements AutoCloseable {
                     its.getValue().identity().split(",")[1],
                     server.port());
         }
+    }
+
+    Meter meter() {
+        return meter;
     }
 
     /** The first oscilloscope. */

@@ -1,8 +1,11 @@
 package brightlantern.standin;
 
+import brightlantern.core.circuit.Circuit;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.network.BusScope;
 import brightlantern.standin.plant.Crank;
+import brightlantern.standin.plant.EngineWaves;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -33,6 +36,10 @@ final class ScopePlaces implements Scope.Places {
     private final Random random = new Random(11);
 
     private final BusScope buses;
+
+    /** Point → what marks make of the sensor whose signal is there. */
+    private final Map<String, String> marked = new HashMap<>();
+
     private boolean open;
 
     ScopePlaces(VehicleSimulation simulation, BusScope buses) {
@@ -43,6 +50,18 @@ final class ScopePlaces implements Scope.Places {
                         .filter(Crank.class::isInstance)
                         .map(Crank.class::cast)
                         .findFirst();
+        simulation
+                .description()
+                .circuits()
+                .forEach(
+                        c -> {
+                            mark(c, EngineWaves.CRANK, EngineWaves.CRANK_MARKS);
+                            mark(c, EngineWaves.CAM, EngineWaves.CAM_MARKS);
+                        });
+    }
+
+    private void mark(Circuit circuit, String sensor, String marks) {
+        Sensed.signalOf(circuit, sensor).forEach(point -> marked.put(point, marks));
     }
 
     @Override
@@ -68,10 +87,18 @@ final class ScopePlaces implements Scope.Places {
                                 simulation.seconds(),
                                 seconds,
                                 count));
-        Set<String> engine = wanted.stream().filter(this::isEngine).collect(Collectors.toSet());
+        Set<String> engine =
+                wanted.stream()
+                        .map(p -> marked.getOrDefault(p, p))
+                        .filter(this::isEngine)
+                        .collect(Collectors.toSet());
         if (!engine.isEmpty()) {
-            all.putAll(
-                    crank.orElseThrow().waves().turn(simulation.plant(), engine, seconds, count));
+            Map<String, double[]> waves =
+                    crank.orElseThrow().waves().turn(simulation.plant(), engine, seconds, count);
+            all.putAll(waves);
+            wanted.stream()
+                    .filter(p -> waves.containsKey(marked.get(p)))
+                    .forEach(p -> all.put(p, arrived(p, waves.get(marked.get(p)))));
         }
         if (wanted.contains(SUPPLY)) {
             double[] wave = simulation.plant().supplyWave(seconds, count);
@@ -82,6 +109,14 @@ final class ScopePlaces implements Scope.Places {
             all.computeIfAbsent(place, p -> volts(p, seconds, count));
         }
         return all;
+    }
+
+    /** What is left at a point of what marks make, by what is left there of a sensor at rest. */
+    private double[] arrived(String point, double[] marks) {
+        double left = simulation.volts(point).orElse(0) / EngineWaves.RESTS_VOLTS;
+        return Arrays.stream(marks)
+                .map(v -> v * left + NOISE_VOLTS * random.nextGaussian())
+                .toArray();
     }
 
     /**

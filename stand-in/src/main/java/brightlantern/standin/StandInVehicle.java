@@ -7,6 +7,7 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vin;
 import brightlantern.standin.gateway.DoipGateway;
+import brightlantern.standin.instrument.Meter;
 import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.module.UdsModule;
 import brightlantern.standin.network.BusScope;
@@ -191,6 +192,11 @@ public final class StandInVehicle implements AutoCloseable {
 
     public VehicleSimulation simulation() {
         return simulation;
+    }
+
+    /** The meter that is connected to it. */
+    Meter meter() {
+        return instruments.meter();
     }
 
     /** The oscilloscope that is connected to it. */

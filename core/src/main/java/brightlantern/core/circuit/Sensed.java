@@ -48,7 +48,20 @@ public record Sensed(Circuit circuit, Gauge gauge, Characteristic its, double to
                         .findFirst();
     }
 
-    /** The points between a sensor and the pin of its module. */
+    /**
+     * The points between a sensor and the pin of its module.
+     *
+     * @param sensor id of the part
+     * @return none where the circuit has no such sensor
+     */
+    public static Set<String> signalOf(Circuit circuit, String sensor) {
+        return circuit.gauges().stream()
+                .filter(g -> g.by() == Gauge.By.MODULE && g.part().equals(sensor))
+                .findFirst()
+                .map(g -> signal(circuit, g.from()))
+                .orElse(Set.of());
+    }
+
     private static Set<String> signal(Circuit circuit, String pin) {
         Set<String> its = new HashSet<>(Set.of(pin));
         boolean grows = true;

@@ -33,11 +33,19 @@ public final class EngineWaves {
     /** Signal wire of the sensor at the camshaft, V. */
     public static final String CAM = "cam-sensor";
 
+    /**
+     * What the marks of the crank's wheel make of its sensor, whatever its wires make of that, V.
+     */
+    public static final String CRANK_MARKS = "crank-marks";
+
+    /** The same of the camshaft's, V. */
+    public static final String CAM_MARKS = "cam-marks";
+
     /** Pickups at the leads of all spark plugs, kV. */
     public static final String SPARKS = "sparks";
 
     private static final Set<String> PICKUPS =
-            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM);
+            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM, CRANK_MARKS, CAM_MARKS);
 
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
@@ -73,7 +81,9 @@ public final class EngineWaves {
     public static final String CRANK_SENSOR = "crank-sensor";
 
     private static final String CAM_SENSOR = "cam-sensor";
-    private static final double RESTS_VOLTS = 2.5;
+
+    /** Half the reference: a sensor of marks at a standstill, V. */
+    public static final double RESTS_VOLTS = 2.5;
 
     /** Below this it stands, rad/s. */
     private static final double STANDS = 1;
@@ -221,6 +231,8 @@ public final class EngineWaves {
             case SPARKS -> sparks(whole) + SPARK_NOISE * random.nextGaussian();
             case CRANK -> sensed(CRANK_SENSOR, wheels.crank(angle));
             case CAM -> sensed(CAM_SENSOR, wheels.cam(angle));
+            case CRANK_MARKS -> omega < STANDS ? RESTS_VOLTS : wheels.crank(angle);
+            case CAM_MARKS -> omega < STANDS ? RESTS_VOLTS : wheels.cam(angle);
             default ->
                     feeds.amps(place, angle, Math.toDegrees(omega), whole.load())
                             + CLAMP_NOISE * random.nextGaussian();
