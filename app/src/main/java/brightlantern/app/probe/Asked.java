@@ -9,6 +9,7 @@ import brightlantern.core.circuit.Sensed;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** Where a reading is asked for, and under which condition. */
 record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
@@ -39,10 +40,14 @@ record Asked(Circuit circuit, ProbePoint point, ProbeCondition condition) {
         }
     }
 
-    /** What the module tells of the sensor whose signal is at the point, while it answers. */
+    /** What the module tells of the sensor whose signal is at a point, while it answers. */
     static Map<String, Double> told(JobPages.Context context, Circuit circuit, ProbePoint point) {
-        return Sensed.valueAt(circuit, point.id())
-                .filter(v -> context.link().status().connected())
+        return told(context, Sensed.valueAt(circuit, point.id()));
+    }
+
+    /** What a module tells of a value, while it answers. */
+    static Map<String, Double> told(JobPages.Context context, Optional<String> value) {
+        return value.filter(v -> context.link().status().connected())
                 .map(v -> context.link().read(context.description(), List.of(v)))
                 .filter(told -> told.values().stream().noneMatch(f -> f.isNaN()))
                 .orElse(Map.of());

@@ -6,6 +6,7 @@ import brightlantern.app.page.JobPages;
 import brightlantern.app.page.NextCard;
 import brightlantern.core.reason.Ranking;
 import brightlantern.core.reason.SensorWalk;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -49,8 +50,9 @@ class SensorWalkController {
      * The page.
      *
      * @param answer who it is, or what is to be done to know
+     * @param told what its module tells of it, with unit; empty where it tells nothing
      */
-    record View(SensorWalk walk, String answer, List<Row> rows, List<Blamed> blamed) {
+    record View(SensorWalk walk, String answer, String told, List<Row> rows, List<Blamed> blamed) {
         /** The heading. */
         public String title() {
             String name = walk.name();
@@ -61,8 +63,9 @@ class SensorWalkController {
     @GetMapping("/{sensor}")
     String walk(@PathVariable("id") long id, @PathVariable("sensor") String sensor, Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
-        SensorWalk walk =
-                JobPages.found(SensorWalk.of(context.description(), sensor), "sensor", sensor);
+        VehicleDescription d = context.description();
+        Map<String, Double> told = Asked.told(context, SensorWalk.valueOf(d, sensor));
+        SensorWalk walk = JobPages.found(SensorWalk.of(d, sensor, told), "sensor", sensor);
         Map<String, Findings.Finding> newest = new HashMap<>();
         findings.of(id).stream()
                 .filter(f -> f.takenBackBy().isEmpty())
@@ -75,7 +78,13 @@ class SensorWalkController {
                         .map(s -> row(s, newest.get(s.check().key()), context))
                         .toList();
         model.addAttribute(
-                "view", new View(walk, answer(walk, rows, ranking), rows, blamed(walk, ranking)));
+                "view",
+                new View(
+                        walk,
+                        answer(walk, rows, ranking),
+                        ToldWords.figure(d, told),
+                        rows,
+                        blamed(walk, ranking)));
         return "probe/sensor";
     }
 

@@ -6,6 +6,7 @@ import brightlantern.core.circuit.Divider;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.Sensed;
 import brightlantern.core.circuit.SharedPoints;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -37,6 +38,7 @@ public final class SensorWalk {
     private final VehicleDescription description;
     private final Circuit circuit;
     private final Gauge gauge;
+    private final Map<String, Double> told;
     private final List<Step> steps = new ArrayList<>();
 
     /**
@@ -66,26 +68,47 @@ public final class SensorWalk {
         }
     }
 
-    private SensorWalk(VehicleDescription description, Circuit circuit, Gauge gauge) {
+    private SensorWalk(
+            VehicleDescription description,
+            Circuit circuit,
+            Gauge gauge,
+            Map<String, Double> told) {
+        this.told = told;
         this.description = description;
         this.circuit = circuit;
         this.gauge = gauge;
         lay();
     }
 
+    /** The walk round a sensor of which nobody tells what it feels, as if at rest. */
+    public static Optional<SensorWalk> of(VehicleDescription description, String sensor) {
+        return of(description, sensor, Map.of());
+    }
+
     /**
      * The walk round a sensor.
      *
      * @param sensor id of the part
+     * @param told value → what its module tells of it now
      * @return nothing where no circuit has such a sensor
      */
-    public static Optional<SensorWalk> of(VehicleDescription description, String sensor) {
+    public static Optional<SensorWalk> of(
+            VehicleDescription description, String sensor, Map<String, Double> told) {
         return description.circuits().stream()
                 .flatMap(
                         c ->
                                 sensors(c).stream()
                                         .filter(g -> g.part().equals(sensor))
-                                        .map(g -> new SensorWalk(description, c, g)))
+                                        .map(g -> new SensorWalk(description, c, g, told)))
+                .findFirst();
+    }
+
+    /** The value by which a sensor's module tells what it feels; empty where none does. */
+    public static Optional<String> valueOf(VehicleDescription description, String sensor) {
+        return description.circuits().stream()
+                .flatMap(c -> sensors(c).stream())
+                .filter(g -> g.part().equals(sensor) && !g.value().isEmpty())
+                .map(Gauge::value)
                 .findFirst();
     }
 
@@ -231,9 +254,16 @@ public final class SensorWalk {
                                                                         description.circuits()),
                                                                 circuit,
                                                                 point,
-                                                                SUPPLY_VOLTS)
+                                                                SUPPLY_VOLTS,
+                                                                felt(point, condition))
                                                         .words(),
                                                 proves)));
+    }
+
+    /** Unplugged it tells nothing of what it feels. */
+    private Optional<Sensed> felt(String point, ProbeCondition condition) {
+        return Sensed.at(circuit, point, description::value, told)
+                .filter(s -> !condition.unplugs());
     }
 
     private void looks(Predicate<Gauge> which, String proves) {

@@ -142,4 +142,30 @@ class SensorWalkTest {
                 .hasAtLeastOneElementOfType(Check.Reading.class)
                 .hasAtLeastOneElementOfType(Check.Look.class);
     }
+
+    private static String expected(SensorWalk walk, String point, boolean unplugged) {
+        return walk.steps().stream()
+                .filter(
+                        s ->
+                                s.check() instanceof Check.Reading r
+                                        && r.point().equals(point)
+                                        && r.moving().isEmpty() != unplugged)
+                .findFirst()
+                .orElseThrow()
+                .expected();
+    }
+
+    @Test
+    void aWarmSensorIsHeldAgainstWhatItsModuleTells() {
+        VehicleDescription d = Vehicles.derived("tamarack-portage");
+        assertThat(SensorWalk.valueOf(d, "coolant-sensor")).contains("coolant");
+        assertThat(SensorWalk.valueOf(d, "crank-sensor")).isEmpty();
+        SensorWalk cold = SensorWalk.of(d, "coolant-sensor").orElseThrow();
+        SensorWalk warm = SensorWalk.of(d, "coolant-sensor", Map.of("coolant", 90.0)).orElseThrow();
+        String its = expected(warm, "X83.1", false);
+        assertThat(its).isNotEqualTo(expected(cold, "X83.1", false));
+        // 90 °C of -40 to 215, and 0.52 of 5 V at 20 °C
+        assertThat(Double.parseDouble(its.split(" ")[0])).isBetween(1.3, 1.7);
+        assertThat(expected(warm, "X83.1", true)).isEqualTo(expected(cold, "X83.1", true));
+    }
 }
