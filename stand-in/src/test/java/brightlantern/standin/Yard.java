@@ -1,7 +1,9 @@
 package brightlantern.standin;
 
+import brightlantern.core.circuit.Load;
 import brightlantern.core.reason.Reasoners;
 import brightlantern.core.vehicle.VehicleDescription;
+import brightlantern.standin.plant.Driver;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -60,7 +62,23 @@ final class Yard {
         }
         StandInVehicle v = standing.get(id);
         v.whole();
+        left(v);
         return v;
+    }
+
+    /** As somebody left it who has put all back: switched off, plugged, and with its key on. */
+    private static void left(StandInVehicle v) {
+        v.simulation().hang("", Load.NOTHING);
+        v.simulation()
+                .circuits()
+                .ifPresent(c -> c.settings().keySet().forEach(s -> c.set(s, false)));
+        Driver on = Driver.away().key(2);
+        if (v.simulation().running() || !v.simulation().driver().equals(on)) {
+            v.driver(Driver.away());
+            v.live(1);
+            v.driver(on);
+            v.live(1);
+        }
     }
 
     /** Tells a figure of a bench, and whether it is what was wanted. */

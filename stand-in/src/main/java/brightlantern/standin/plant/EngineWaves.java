@@ -117,6 +117,10 @@ public final class EngineWaves {
     private double swing;
     private double meanTorque;
     private double angle = 37;
+
+    /** When somebody looked last, s. */
+    private double looked;
+
     private double amps;
 
     /**
@@ -199,8 +203,10 @@ public final class EngineWaves {
      */
     public synchronized Map<String, double[]> turn(
             Whole whole, Set<String> places, double seconds, int count) {
-        if (whole.running() && omega < STANDS) {
-            // it ran before somebody looked
+        // it ran before somebody looked, or ran otherwise when somebody looked last
+        boolean anew = omega < STANDS || whole.seconds() - looked > SETTLES_SECONDS;
+        looked = whole.seconds();
+        if (whole.running() && anew) {
             for (double t = 0; t < SETTLES_SECONDS; t += SETTLING_STEP) {
                 step(whole, SETTLING_STEP);
             }
