@@ -415,8 +415,9 @@ class WalkAnyWireTest {
         for (int i = 0; i < 2; i++) {
             shop.type("#now-words", plug);
             shop.click("#mark-now");
+            // while it is marked, however long the page takes to say so
+            circuits.move(plug, 2);
             shop.waitForText("#marked", "Marked '" + plug + "' at ");
-            circuits.move(plug, 1);
             Garage.until("it rests", () -> circuits.flicker(loose.from()).isEmpty());
             long apart = System.nanoTime() + 5_000_000_000L;
             Garage.until("the marks lie apart", () -> System.nanoTime() > apart);
