@@ -2,12 +2,14 @@ package brightlantern.standin;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import brightlantern.core.circuit.Characteristic;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Value;
 import brightlantern.standin.plant.Circuits;
+import brightlantern.standin.plant.Hands;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -62,6 +64,12 @@ class SensesTest {
         assertThat(after).isGreaterThan(before + 3);
         assertThat(volts(v, PIN)).isCloseTo(5 * its.shareAt(after), within(0.2)).isLessThan(cold);
         assertThat(v.reading("coolant")).isCloseTo(after, within(1.0));
+        Hands hands = v.simulation().circuits().orElseThrow().hands();
+        Gauge ohms = hands.ohms().get("gauge-coolant-sensor-ohms");
+        double share = its.shareAt(after);
+        assertThat(hands.ohms(ohms))
+                .as("unplugged it is as warm as before")
+                .isCloseTo(2200 * share / (1 - share), withinPercentage(12));
     }
 
     @Test

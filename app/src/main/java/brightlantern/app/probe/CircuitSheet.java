@@ -51,7 +51,12 @@ record CircuitSheet(
             boolean upright,
             boolean named,
             int label,
-            String lit) {}
+            String lit) {
+        /** What stands beside it; the plug of a bridge stands at either of its ends. */
+        public String shown() {
+            return kind == SegmentKind.BRIDGE ? "Bridge" : name;
+        }
+    }
 
     private static final int NEAR = 16;
 

@@ -128,9 +128,10 @@ public final class Hands {
                                         "Nothing here is '" + gauge.name() + "'"));
     }
 
-    /** Ohms of a consumer alone, as they are, cold and at rest. */
+    /** Ohms of a consumer alone, as they are: cold, and a sensor by what it feels. */
     public double ohms(Gauge gauge) {
-        return Gauge.ohms(built.get(gauge.part()), broken.now());
+        return Gauge.ohms(built.get(gauge.part()), broken.now())
+                * live.senses().times(gauge.part());
     }
 
     /**

@@ -53,6 +53,15 @@ final class Senses {
         felt = next;
     }
 
+    /** So many times its ohms at rest, by what a sensor felt last; 1 of what feels nothing. */
+    double times(String sensor) {
+        return felt.values().stream()
+                .filter(its -> its.containsKey(sensor))
+                .mapToDouble(its -> its.get(sensor))
+                .findFirst()
+                .orElse(1);
+    }
+
     /** What the sensors of a circuit make of what they felt last, as its state has it. */
     Map<String, Double> on(LiveCircuit circuit) {
         return felt.getOrDefault(circuit, Map.of());
