@@ -7,6 +7,10 @@ import brightlantern.wire.WireException;
 import brightlantern.wire.scpi.Multimeter;
 import java.net.InetSocketAddress;
 import java.time.Duration;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -18,20 +22,52 @@ public class HandMeter {
 
     private static final Duration WAIT = Duration.ofSeconds(3);
 
+    /** A reading takes less; somebody who looks for longer is told of. */
+    private static final long TURN_SECONDS = 5;
+
     private final Instruments instruments;
+
+    /** Address → whose turn it is: a lead is at one point at a time. */
+    private final Map<InetSocketAddress, Semaphore> turns = new ConcurrentHashMap<>();
 
     HandMeter(Instruments instruments) {
         this.instruments = instruments;
     }
 
     /**
-     * Reaches it.
+     * Reaches it, for whoever closes it again; others wait meanwhile.
      *
      * @throws WireException when it is not reached
-     * @throws IllegalStateException when its address is none
+     * @throws IllegalStateException when its address is none, or somebody else goes on reading
      */
     public Multimeter open(Job job) throws WireException {
-        return new Multimeter(address(job.meter()), WAIT);
+        return open(job.meter());
+    }
+
+    Multimeter open(String meter) throws WireException {
+        InetSocketAddress address = address(meter);
+        Semaphore turn = turns.computeIfAbsent(address, a -> new Semaphore(1, true));
+        if (!mine(turn)) {
+            throw new IllegalStateException(
+                    "The meter at "
+                            + meter
+                            + " is in use: somebody else reads with it. Read again when they are done.");
+        }
+        try {
+            return new Multimeter(address, WAIT, turn::release);
+        } catch (WireException | RuntimeException unreached) {
+            turn.release();
+            throw unreached;
+        }
+    }
+
+    private static boolean mine(Semaphore turn) throws WireException {
+        try {
+            return turn.tryAcquire(TURN_SECONDS, TimeUnit.SECONDS);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new WireException("The reading was cancelled");
+        }
     }
 
     /**

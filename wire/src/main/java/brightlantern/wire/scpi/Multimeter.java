@@ -14,6 +14,7 @@ public final class Multimeter implements AutoCloseable {
     private static final String UNDEFINED_HEADER = "-113";
 
     private final ScpiClient client;
+    private final Runnable closed;
     private final CommandProfile profile = CommandProfile.standard(CommandProfile.Kind.METER);
     private boolean switches = true;
 
@@ -24,7 +25,17 @@ public final class Multimeter implements AutoCloseable {
      * @throws WireException when the instrument is not reached
      */
     public Multimeter(InetSocketAddress address, Duration wait) throws WireException {
+        this(address, wait, () -> {});
+    }
+
+    /**
+     * @param closed what happens once it is closed, whatever came before
+     * @throws WireException when the instrument is not reached
+     */
+    public Multimeter(InetSocketAddress address, Duration wait, Runnable closed)
+            throws WireException {
         client = new ScpiClient(address, wait);
+        this.closed = closed;
     }
 
     /**
@@ -149,6 +160,7 @@ public final class Multimeter implements AutoCloseable {
             // nobody can tell it any more
         } finally {
             client.close();
+            closed.run();
         }
     }
 }
