@@ -247,7 +247,7 @@ public final class VehicleSimulation {
         if (turns && looked <= 0) {
             looked = LOOK_SECONDS;
             List<Need> needs = description.wiring().needs();
-            circuits.ifPresent(c -> means.are(needs, c.out(needs)));
+            circuits.ifPresent(c -> means.are(needs, c.working().out(needs)));
         }
     }
 

@@ -6,7 +6,6 @@ import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Load;
-import brightlantern.core.circuit.Need;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.SharedPoints;
@@ -16,7 +15,6 @@ import brightlantern.core.signal.Value;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +25,6 @@ import java.util.Set;
 import java.util.function.DoubleSupplier;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 
 /**
  * The circuits of this one vehicle: every wire, contact and consumer a little off its drawing, what
@@ -47,6 +44,7 @@ public final class Circuits implements Part {
     private final ModulePins modules = new ModulePins(this);
     private final Feeds feeds = new Feeds(this);
     private final Senses senses = new Senses();
+    private final Working working = new Working(this);
     private final Whole whole;
 
     /** Parts that feed modules, and nothing else. */
@@ -372,42 +370,14 @@ public final class Circuits implements Part {
         feeds.step(isWhole(), feeds::silent);
     }
 
-    /**
-     * What does not work at all of what is on, on every sheet with something that an engine needs.
-     *
-     * @return ids of gauges
-     */
-    public synchronized Set<String> out(List<Need> needs) {
-        if (broken.now().isEmpty() && !switches.isAnySet()) {
-            return Set.of();
-        }
-        Set<String> needed =
-                needs.stream().flatMap(n -> n.gauges().stream()).collect(Collectors.toSet());
-        Set<String> out = new HashSet<>();
-        for (LiveCircuit its : all.values()) {
-            List<Gauge> gauges = its.circuit().gauges();
-            if (gauges.stream().anyMatch(g -> needed.contains(g.id()))) {
-                gauges.stream()
-                        .filter(g -> g.isNoticed() && !g.isOff() && isOn(its, g))
-                        .filter(g -> Need.isOut(g, share(its, g)))
-                        .forEach(g -> out.add(g.id()));
-            }
-        }
-        return out;
+    /** What of them works at this moment. */
+    public Working working() {
+        return working;
     }
 
-    /** What is on a sheet, with what it comes to now. */
-    record Shown(Gauge gauge, LiveCircuit on, Band band) {}
-
-    /** All gauges of such a kind, as they are now. */
-    List<Shown> shown(Predicate<Gauge> which) {
-        List<Shown> shown = new ArrayList<>();
-        for (LiveCircuit its : all.values()) {
-            its.circuit().gauges().stream()
-                    .filter(which)
-                    .forEach(g -> shown.add(new Shown(g, its, g.at(share(its, g)))));
-        }
-        return shown;
+    /** Whether all is as it was built, with nothing switched on. */
+    boolean isUntouched() {
+        return broken.now().isEmpty() && !switches.isAnySet();
     }
 
     /** Lets something happen with these switched on and no others, and leaves all as it was. */

@@ -64,7 +64,7 @@ public final class EverydayUse {
         synchronized (circuits) {
             return circuits.with(
                     everything(),
-                    () -> circuits.moved(() -> Need.unmet(needs, circuits.out(needs))));
+                    () -> circuits.moved(() -> Need.unmet(needs, circuits.working().out(needs))));
         }
     }
 
@@ -72,8 +72,10 @@ public final class EverydayUse {
     public String complaint(Gauge g) {
         synchronized (circuits) {
             Set<String> on = g.made().isEmpty() ? Set.of() : Set.of(g.made());
-            Circuits.Shown shown =
-                    circuits.with(on, () -> circuits.moved(() -> circuits.shown(g::equals).get(0)));
+            Working.Shown shown =
+                    circuits.with(
+                            on,
+                            () -> circuits.moved(() -> circuits.working().shown(g::equals).get(0)));
             String under =
                     shown.on().circuit().setting(g.made()).map(s -> ", " + s.name()).orElse("");
             return g.name()
@@ -92,10 +94,10 @@ public final class EverydayUse {
 
     /** What is not well, as far as a driver or a module notices it. */
     private List<Gauge> wrong(Predicate<Gauge> which) {
-        return circuits.shown(which).stream()
+        return circuits.working().shown(which).stream()
                 .filter(s -> !s.band().well())
                 .filter(s -> s.gauge().told() || !s.band().code().isEmpty())
-                .map(Circuits.Shown::gauge)
+                .map(Working.Shown::gauge)
                 .toList();
     }
 
