@@ -419,10 +419,10 @@ class WalkAnyWireTest {
             circuits.move(plug, 2);
             shop.waitForText("#marked", "Marked '" + plug + "' at ");
             Garage.until("it rests", () -> circuits.flicker(loose.from()).isEmpty());
-            long apart = System.nanoTime() + 5_000_000_000L;
+            long apart = System.nanoTime() + 4_000_000_000L;
             Garage.until("the marks lie apart", () -> System.nanoTime() > apart);
         }
-        shop.click("#stop");
+        shop.waitForText("#recording", "Recorded.");
         shop.press("#look");
         assertThat(shop.text("#read")).endsWith("It goes with '" + plug + "'.");
         assertThat(shop.text("#rail")).contains("'" + plug + "': the volts jump, 2 of 2 times.");

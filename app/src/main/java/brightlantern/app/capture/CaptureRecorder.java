@@ -94,19 +94,26 @@ class CaptureRecorder implements AutoCloseable {
                 new Status("waiting", "Setting the instrument up …", Optional.empty(), 0);
         private volatile boolean stop;
 
-        /**
-         * When its first sample was taken, by the system's nanoseconds; 0 where that is not known.
-         */
-        private volatile long began;
+        private volatile Lasted lasted = new Lasted(0, System.nanoTime());
     }
 
     /**
-     * Seconds of the newest recording that are over: of one that began at once by the clock, of one
-     * that waited for a lane by what was fetched.
+     * How far the instrument had come when it was looked at last, by its own clock: one that begins
+     * late, or runs by another clock, would put a mark beside what it belongs to.
+     *
+     * @param seconds it had taken samples of
+     * @param at when it said so, by the system's nanoseconds
      */
+    private record Lasted(double seconds, long at) {
+        /** What it has come to since; it stands where none was taken yet. */
+        double now() {
+            return seconds == 0 ? 0 : seconds + (System.nanoTime() - at) / 1e9;
+        }
+    }
+
+    /** Seconds of the newest recording that are over, by the instrument's own clock. */
     double seconds(long jobId) {
-        Going its = going.get(jobId);
-        return its.began == 0 ? its.status.seconds : (System.nanoTime() - its.began) / 1e9;
+        return going.get(jobId).lasted.now();
     }
 
     /** How the newest recording of a job stands; empty when there was none since the start. */
@@ -226,7 +233,6 @@ class CaptureRecorder implements AutoCloseable {
             joined = scopes;
             scopes.begin();
             began = System.nanoTime();
-            mine.began = plan.trigger().isEmpty() ? began : 0;
         }
 
         void fetch(JoinedScopes scopes) throws WireException {
@@ -262,6 +268,7 @@ class CaptureRecorder implements AutoCloseable {
 
         private void take(JoinedScopes scopes) throws WireException {
             int there = scopes.acquired();
+            mine.lasted = new Lasted(there * plan.interval(), System.nanoTime());
             if (id.isEmpty() && there > 0) {
                 List<Captures.LaneHead> heads = new ArrayList<>();
                 for (JoinedScopes.Connected lane : scopes.lanes()) {

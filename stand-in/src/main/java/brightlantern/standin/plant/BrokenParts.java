@@ -101,6 +101,10 @@ final class BrokenParts {
         shaken = now;
     }
 
+    synchronized boolean isShaken() {
+        return shaken;
+    }
+
     synchronized boolean isNothing() {
         return faults.isEmpty() && loose.isEmpty();
     }

@@ -165,6 +165,7 @@ public final class Circuits implements Part {
         Map<String, Double> felt = senses.on(its);
         return its.volts(
                 new LiveCircuit.Moment(
+                        broken.isShaken(),
                         changes + switches.changes(),
                         supply,
                         switches.turns(),
@@ -387,16 +388,11 @@ public final class Circuits implements Part {
 
     /** The same while what is loose is moved. */
     <T> T moved(Supplier<T> what) {
-        shaken(true);
-        T came = what.get();
-        shaken(false);
-        return came;
-    }
-
-    private void shaken(boolean now) {
-        if (broken.isAnyLoose()) {
-            broken.shake(now);
-            solveAgain();
+        broken.shake(true);
+        try {
+            return what.get();
+        } finally {
+            broken.shake(false);
         }
     }
 

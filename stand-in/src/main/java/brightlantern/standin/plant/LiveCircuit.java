@@ -15,9 +15,9 @@ import java.util.function.Supplier;
 final class LiveCircuit {
     private final Circuit circuit;
     private final CircuitModel model;
-    private Optional<OperatingState> at = Optional.empty();
-    private Optional<Moment> solvedFor = Optional.empty();
-    private Map<String, Double> volts = Map.of();
+    private final Kept rests = new Kept();
+    private final Kept shaken = new Kept();
+    private Kept latest = rests;
     private Map<String, Double> wholeFelt;
     private Voltages whole;
 
@@ -26,9 +26,17 @@ final class LiveCircuit {
         this.model = model;
     }
 
+    /** What it came to last. */
+    private static final class Kept {
+        private Optional<OperatingState> at = Optional.empty();
+        private Optional<Moment> solvedFor = Optional.empty();
+        private Map<String, Double> volts = Map.of();
+    }
+
     /**
      * What a solution is good for.
      *
+     * @param shaken whether all that is loose is open; while it is moved, both are asked in turn
      * @param changes how often something was switched, plugged, hung on, broken or mended
      * @param supply volts
      * @param turns whether the engine runs or is cranked
@@ -36,7 +44,12 @@ final class LiveCircuit {
      * @param felt what its sensors make of what they feel
      */
     record Moment(
-            int changes, double supply, boolean turns, boolean starts, Map<String, Double> felt) {}
+            boolean shaken,
+            int changes,
+            double supply,
+            boolean turns,
+            boolean starts,
+            Map<String, Double> felt) {}
 
     Circuit circuit() {
         return circuit;
@@ -62,26 +75,28 @@ final class LiveCircuit {
 
     /** Volts by which it was solved last; it must have been. */
     double supplyVolts() {
-        return at.orElseThrow().supplyVolts();
+        return latest.at.orElseThrow().supplyVolts();
     }
 
     /** Looked at some times a second, and nearly always as it was. */
     Map<String, Double> volts(
             Moment moment, Supplier<OperatingState> state, Supplier<List<Fault>> faults) {
-        if (solvedFor.filter(moment::equals).isPresent()) {
-            return volts;
+        latest = moment.shaken() ? shaken : rests;
+        if (latest.solvedFor.filter(moment::equals).isPresent()) {
+            return latest.volts;
         }
         OperatingState now = state.get();
-        if (at.filter(now::equals).isEmpty()) {
-            volts = model.solve(now, faults.get()).volts();
-            at = Optional.of(now);
+        if (latest.at.filter(now::equals).isEmpty()) {
+            latest.volts = model.solve(now, faults.get()).volts();
+            latest.at = Optional.of(now);
         }
-        solvedFor = Optional.of(moment);
-        return volts;
+        latest.solvedFor = Optional.of(moment);
+        return latest.volts;
     }
 
     /** Something else is broken now. */
     void solveAgain() {
-        at = Optional.empty();
+        rests.at = Optional.empty();
+        shaken.at = Optional.empty();
     }
 }
