@@ -449,6 +449,15 @@ class WalkAnyWireTest {
         shop.type("#every", "often");
         shop.press("#record");
         assertThat(shop.text(".error")).contains("'often': expected a number from 0.05");
+        // nothing is there; what its probe gives is remembered, and of this instrument alone
+        shop.type("#instrument", address + ":9");
+        shop.unfold("#otherwise");
+        shop.type("#per-volt-1", "12,5");
+        shop.press("#record");
+        shop.waitForText("#recording", "No instrument answers");
+        assertThat(shop.property("#per-volt-1", "value")).isEqualTo("12.5");
+        shop.go(nextCapture("sparks"));
+        assertThat(shop.property("#per-volt-1", "value")).isEmpty();
     }
 
     private static void running(StandInVehicle v) {

@@ -3,6 +3,7 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.PressureStudy;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
@@ -24,6 +25,8 @@ class CaptureBench {
         int right = 0;
         int accused = 0;
         int fuel = 0;
+        int lost = 0;
+        int tight = 0;
         for (int i = 0; i < runs; i++) {
             String id = yard.drawn();
             accused += ScopedCapture.judged(yard.built(id)).holds() ? 0 : 1;
@@ -47,9 +50,11 @@ class CaptureBench {
                 System.out.println(
                         "truth: missed " + id + ", " + failing.name() + ": " + judgement);
             }
+            lost += pressure(v, Integer.parseInt(at.of())).equals("leaks") ? 1 : 0;
             StandInVehicle weak = yard.built(id);
             weak.simulation().fail("crank", "gives", "1", 0.4);
             fuel += ScopedCapture.judged(weak).holds() ? 1 : 0;
+            tight += pressure(weak, 1).equals("tight") ? 1 : 0;
         }
         double n = runs;
         Yard.line(
@@ -61,7 +66,20 @@ class CaptureBench {
                 fuel / n,
                 "at least 0.9",
                 fuel >= 0.9 * n);
+        Yard.line(
+                "capture",
+                "loss told by the pressure in its cylinder",
+                lost / n,
+                "at least 0.9",
+                lost >= 0.9 * n);
+        Yard.line("capture", "tight cylinders told so", tight / n, "all", tight == runs);
         assertThat(right).isGreaterThanOrEqualTo((int) (0.9 * runs));
         assertThat(accused).isZero();
+    }
+
+    private static String pressure(StandInVehicle v, int cylinder) {
+        return ScopedCapture.pressed(v, cylinder)
+                .map(PressureStudy.Judgement::outcome)
+                .orElse("none");
     }
 }

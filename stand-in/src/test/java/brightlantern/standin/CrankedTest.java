@@ -3,6 +3,7 @@ package brightlantern.standin;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.capture.CrankingStudy;
+import brightlantern.core.capture.PressureStudy;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -26,7 +27,19 @@ class CrankedTest {
         v.simulation().damage().fail(failing, (failing.least() + failing.most()) / 2);
         CrankingStudy.Judgement judgement = ScopedCapture.judged(v);
         assertThat(judgement.outcome()).as(judgement.toString()).isEqualTo(outcome);
+        boolean leaks = !outcome.equals("even");
+        int cylinder = fault.charAt(fault.length() - 1) - '0';
+        assertThat(pressure(v, cylinder)).isEqualTo(leaks ? "leaks" : "tight");
+        assertThat(pressure(v, cylinder % v.description().cylinders().get().order().size() + 1))
+                .as("its neighbour")
+                .isEqualTo("tight");
         v.whole();
         assertThat(ScopedCapture.judged(v).outcome()).as("mended").isEqualTo("even");
+    }
+
+    private static String pressure(StandInVehicle v, int cylinder) {
+        PressureStudy.Judgement judgement = ScopedCapture.pressed(v, cylinder).orElseThrow();
+        assertThat(judgement.tells().get(0).finding()).isEqualTo("pressure-" + cylinder);
+        return judgement.outcome();
     }
 }

@@ -1,5 +1,6 @@
 package brightlantern.standin;
 
+import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.SparkStudy;
@@ -43,6 +44,11 @@ final class MechanicalChecks {
                 d.learned().stream().filter(l -> l.finding().equals(finding)).findFirst();
         if (learned.isPresent()) {
             return Optional.of(new Evidence.Outcome(finding, learned(learned.get())));
+        }
+        if (finding.startsWith(CapturePlan.PRESSURE)) {
+            int cylinder = Integer.parseInt(finding.substring(CapturePlan.PRESSURE.length()));
+            return ScopedCapture.pressed(v, cylinder)
+                    .map(j -> new Evidence.Outcome(finding, j.outcome()));
         }
         Optional<String> outcome =
                 switch (finding) {

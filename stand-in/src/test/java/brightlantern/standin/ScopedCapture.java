@@ -10,6 +10,7 @@ import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.HeldValue;
 import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.PressureStudy;
 import brightlantern.core.capture.RippleStudy;
 import brightlantern.core.capture.SparkStudy;
 import brightlantern.core.capture.ToothStudy;
@@ -62,6 +63,16 @@ final class ScopedCapture {
     /** The same, of an engine that turns. */
     static CrankingStudy.Judgement judged(StandInVehicle vehicle) {
         return cranked(vehicle).orElseThrow();
+    }
+
+    /**
+     * Pressure in a cylinder while it is cranked; empty where a battery does not turn the engine.
+     */
+    static Optional<PressureStudy.Judgement> pressed(StandInVehicle vehicle, int cylinder) {
+        return new PressureStudy(vehicle.description().cylinders().orElseThrow())
+                .judge(
+                        new ScopedCapture(vehicle)
+                                .record(CapturePlans.pressure(cylinder, "the plug")));
     }
 
     /** Both ends of a bus, with the key on. */

@@ -10,7 +10,6 @@ import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Controller;
@@ -34,30 +33,19 @@ class CaptureController {
     private final Captures captures;
     private final CaptureRecorder recorder;
     private final Findings findings;
+    private final ProbeOutputs outputs;
 
     CaptureController(
-            JobPages pages, Captures captures, CaptureRecorder recorder, Findings findings) {
+            JobPages pages,
+            Captures captures,
+            CaptureRecorder recorder,
+            Findings findings,
+            ProbeOutputs outputs) {
+        this.outputs = outputs;
         this.findings = findings;
         this.pages = pages;
         this.captures = captures;
         this.recorder = recorder;
-    }
-
-    /**
-     * The page of all captures.
-     *
-     * @param plans that can be chosen
-     * @param instrument where the oscilloscope is looked for
-     */
-    record Overview(
-            List<Captures.Head> captures,
-            List<CapturePlan> plans,
-            Optional<CapturePlan> plan,
-            String instrument) {
-        /** What a lane may do when it is to begin. */
-        public CapturePlan.When[] whens() {
-            return CapturePlan.When.values();
-        }
     }
 
     @GetMapping
@@ -70,18 +58,21 @@ class CaptureController {
         List<CapturePlan> plans = DescribedPlans.of(context.description());
         String wanted = planId.equals(CapturePlan.LEAVING) ? planId + "-" + cylinder(id) : planId;
         String meter = context.job().meter();
+        String at =
+                instrument.isEmpty() && meter.endsWith(METERS_PORT)
+                        ? meter.replace(METERS_PORT, STAND_INS_PORT)
+                        : instrument;
         model.addAttribute(
                 "view",
-                new Overview(
+                new CaptureOverview(
                         captures.of(id),
                         plans,
                         plans.stream()
                                 .filter(p -> p.id().equals(wanted))
                                 .findFirst()
                                 .or(() -> plans.stream().findFirst()),
-                        instrument.isEmpty() && meter.endsWith(METERS_PORT)
-                                ? meter.replace(METERS_PORT, STAND_INS_PORT)
-                                : instrument));
+                        at,
+                        outputs.at(at)));
         model.addAttribute("status", recorder.status(id).orElse(null));
         return "capture/captures";
     }
@@ -117,12 +108,15 @@ class CaptureController {
                         "capture plan",
                         planId);
         try {
-            recorder.start(
-                    id, CaptureSettings.applied(plan, form), addresses(instrument), who.getName());
+            CapturePlan set = CaptureSettings.applied(plan, form);
+            recorder.start(id, set, addresses(instrument), who.getName());
+            outputs.keep(instrument, set);
         } catch (IllegalStateException | IllegalArgumentException wrong) {
             flash.addFlashAttribute("error", wrong.getMessage());
         }
-        return "redirect:/jobs/" + id + "/probe/captures?plan=" + planId;
+        flash.addAttribute("plan", planId);
+        flash.addAttribute("instrument", instrument.strip());
+        return "redirect:/jobs/" + id + "/probe/captures";
     }
 
     /**

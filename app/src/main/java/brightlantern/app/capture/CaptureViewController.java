@@ -7,6 +7,7 @@ import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.PressureStudy;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.signal.Units;
@@ -125,10 +126,16 @@ class CaptureViewController {
                 "cycles",
                 byFiring
                         ? CrankingStudy.cycles(capture)
-                        : cylinders.map(c -> ToothStudy.cycles(capture, c)).orElse(List.of()));
+                        : cylinders.map(c -> cycles(capture, c)).orElse(List.of()));
         all.put("order", cylinders.map(Cylinders::order).orElse(List.of()));
         all.put("firesBefore", byFiring ? CaptureStudy.FIRES_BEFORE : 0);
         return all;
+    }
+
+    private static List<double[]> cycles(Capture capture, Cylinders its) {
+        return capture.lane(LaneRole.CYLINDER).isPresent()
+                ? new PressureStudy(its).cycles(capture)
+                : ToothStudy.cycles(capture, its);
     }
 
     private static int[] numbers(short[] steps) {

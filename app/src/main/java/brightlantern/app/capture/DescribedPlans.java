@@ -25,6 +25,7 @@ final class DescribedPlans {
                 .flatMap(f -> d.cylinders())
                 .ifPresent(c -> plans.add(CapturePlans.sparks(c)));
         d.cylinders().ifPresent(c -> plans.addAll(leaving(d, c)));
+        d.cylinders().ifPresent(c -> plans.addAll(pressures(d, c)));
         d.cylinders()
                 .filter(c -> c.wheel().isPresent())
                 .ifPresent(c -> plans.add(CapturePlans.teeth(c)));
@@ -54,6 +55,19 @@ final class DescribedPlans {
         return cylinders.order().stream()
                 .sorted()
                 .map(n -> CapturePlans.leaving(cylinders, n, hasCoil(d, n)))
+                .toList();
+    }
+
+    private static List<CapturePlan> pressures(VehicleDescription d, Cylinders cylinders) {
+        return cylinders.order().stream()
+                .sorted()
+                .map(
+                        n ->
+                                CapturePlans.pressure(
+                                        n,
+                                        (hasCoil(d, n) ? "the plug" : "the glow plug")
+                                                + " of cylinder "
+                                                + n))
                 .toList();
     }
 

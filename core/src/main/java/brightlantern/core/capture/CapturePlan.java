@@ -27,6 +27,9 @@ public record CapturePlan(
     /** The plan of one cranking. */
     public static final String CRANKING = "cranking";
 
+    /** What the plan of the pressure in a cylinder begins with; the cylinder follows. */
+    public static final String PRESSURE = "pressure-";
+
     /** What the plan of a bus begins with; the bus follows. */
     public static final String BUS = "bus-";
 

@@ -35,6 +35,11 @@ public final class CapturePlans {
     private static final double POINT_INTERVAL = 1e-3;
     private static final double POINT_SECONDS = 30;
 
+    private static final double PRESSURE_KPA = 6000;
+
+    /** A cylinder that compresses rises above this, kPa. */
+    private static final double COMPRESSES_KPA = 250;
+
     /** A starter that turns draws more than this, A. */
     private static final double TURNS_AMPS = 60;
 
@@ -88,6 +93,34 @@ public final class CapturePlans {
                         cylinders.hasStarter()
                                 ? new CapturePlan.Trigger(1, TURNS_AMPS)
                                 : new CapturePlan.Trigger(lanes.size(), TURNS_VOLTS)));
+    }
+
+    /**
+     * What a cylinder holds of its charge, in absolute figures.
+     *
+     * @param instead what the transducer takes the place of: a plug, or what heats
+     */
+    public static CapturePlan pressure(int cylinder, String instead) {
+        return new CapturePlan(
+                CapturePlan.PRESSURE + cylinder,
+                "Pressure in cylinder " + cylinder,
+                "What it compresses to, and what it has lost when its exhaust valve opens: whether it is tight, without the other cylinders to compare with.",
+                List.of(
+                        "Turn the fuel off, so that it cannot start: pull the pump's fuse or unplug the rail's valve.",
+                        "Take out " + instead + " and screw the transducer in its place, by hand.",
+                        "Connect it to lane 1, tell its line below, and press Record.",
+                        "Crank for six seconds with the pedal down."),
+                List.of(
+                        new CapturePlan.Probe(
+                                LaneRole.CYLINDER,
+                                "Pressure in cylinder " + cylinder,
+                                "pressure-" + cylinder,
+                                "pressure transducer in place of " + instead,
+                                PRESSURE_KPA)),
+                CRANKING_INTERVAL,
+                CRANKING_SECONDS,
+                0.05,
+                Optional.of(new CapturePlan.Trigger(1, COMPRESSES_KPA)));
     }
 
     /**

@@ -157,13 +157,14 @@ public final class CaptureSettings {
                             "%s '%s': expected a number from %s to %s.",
                             name,
                             text,
-                            told(least),
-                            told(most)));
+                            plain(least),
+                            plain(most)));
         }
         return value;
     }
 
-    private static String told(double number) {
+    /** A number without zeros that say nothing. */
+    public static String plain(double number) {
         return new BigDecimal(String.format(Locale.ROOT, "%.6g", number))
                 .stripTrailingZeros()
                 .toPlainString();

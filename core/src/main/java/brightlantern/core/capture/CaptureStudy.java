@@ -125,6 +125,13 @@ public record CaptureStudy(
                                     "Sparks cannot be compared in it.",
                                     c -> SparkStudy.whyNot(c, its.order()),
                                     c -> SparkStudy.judge(c, its.order())));
+                    PressureStudy pressure = new PressureStudy(its);
+                    all.add(
+                            new CaptureStudy(
+                                    c -> has(c, LaneRole.CYLINDER),
+                                    "Its pressure cannot be judged.",
+                                    PressureStudy::whyNot,
+                                    pressure::judge));
                     CurrentStudy currents = new CurrentStudy(its.order(), amps);
                     all.add(
                             new CaptureStudy(

@@ -6,6 +6,7 @@ public enum LaneRole {
     INTAKE("Intake pulls", "kPa"),
     EXHAUST("Exhaust pulses", "kPa"),
     CRANKCASE("Crankcase", "kPa"),
+    CYLINDER("Pressure in the cylinder", "kPa"),
     FIRST_CYLINDER("Firing of the first cylinder", "V"),
     CRANK("Crank sensor", "V"),
     CAM("Camshaft sensor", "V"),

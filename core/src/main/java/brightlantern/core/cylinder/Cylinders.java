@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param scatter of the cylinders of a healthy engine, rpm (one standard deviation)
  * @param turnedBy what turns it to start; empty for a starter with a cable that a clamp fits round
  * @param soundTo engine speed above which the deviation says nothing, rpm
+ * @param ratio of compression, largest volume to smallest; 0 where that is not described
  * @param wheel by which its module knows where it stands; empty where that is not described
  */
 public record Cylinders(
@@ -33,6 +34,7 @@ public record Cylinders(
         String turnedBy,
         double soundTo,
         double leastSeconds,
+        double ratio,
         Optional<SignalWheel> wheel,
         List<Condition> when) {
     public Cylinders {

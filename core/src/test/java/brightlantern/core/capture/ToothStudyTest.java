@@ -35,6 +35,7 @@ class ToothStudyTest {
                 "",
                 1500,
                 8,
+                0,
                 wheel,
                 List.of());
     }

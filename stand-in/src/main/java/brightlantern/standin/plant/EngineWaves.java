@@ -2,8 +2,10 @@ package brightlantern.standin.plant;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * What an oscilloscope sees of an engine that turns: gas exchange of each cylinder with polytropic
@@ -44,6 +46,9 @@ public final class EngineWaves {
     /** Pickups at the leads of all spark plugs, kV. */
     public static final String SPARKS = "sparks";
 
+    /** Transducer in place of a plug, kPa absolute; the cylinder's number follows. */
+    public static final String PRESSURE = "pressure-";
+
     private static final Set<String> PICKUPS =
             Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM, CRANK_MARKS, CAM_MARKS);
 
@@ -71,6 +76,9 @@ public final class EngineWaves {
     private static final double FIRES_FOR = 14;
 
     private static final double CLAMP_NOISE = 0.03;
+
+    /** Of a transducer, kPa. */
+    private static final double PRESSURE_NOISE = 1.5;
 
     private static final double SENSOR_NOISE = 0.02;
 
@@ -103,6 +111,7 @@ public final class EngineWaves {
     private final Random random;
     private final double[] phase;
     private final double[] charge;
+    private final double[] pressure;
     private final double[] fills;
     private final double[] sinceSpark;
     private final double[] ringLoss;
@@ -165,6 +174,7 @@ public final class EngineWaves {
         int n = spec.cylinders();
         phase = new double[n];
         charge = new double[n];
+        pressure = new double[n];
         fills = new double[n];
         sinceSpark = new double[n];
         ringLoss = new double[n];
@@ -190,8 +200,16 @@ public final class EngineWaves {
     /** Whether a lane can be connected there. */
     public boolean isPlace(String place) {
         return PICKUPS.contains(place)
+                || cylinder(place).isPresent()
                 || feeds.isPlace(place)
                 || place.equals(SPARKS) && !spec.diesel();
+    }
+
+    /** By its place in arrays, the cylinder in which a transducer sits. */
+    private OptionalInt cylinder(String place) {
+        return IntStream.range(0, phase.length)
+                .filter(k -> place.equals(PRESSURE + (k + 1)))
+                .findFirst();
     }
 
     /**
@@ -239,9 +257,14 @@ public final class EngineWaves {
             case CAM -> sensed(CAM_SENSOR, wheels.cam(angle));
             case CRANK_MARKS -> omega < STANDS ? RESTS_VOLTS : wheels.crank(angle);
             case CAM_MARKS -> omega < STANDS ? RESTS_VOLTS : wheels.cam(angle);
-            default ->
-                    feeds.amps(place, angle, Math.toDegrees(omega), whole.load())
-                            + CLAMP_NOISE * random.nextGaussian();
+            default -> {
+                OptionalInt in = cylinder(place);
+                yield in.isPresent()
+                        ? AMBIENT_KPA * pressure[in.getAsInt()]
+                                + PRESSURE_NOISE * random.nextGaussian()
+                        : feeds.amps(place, angle, Math.toDegrees(omega), whole.load())
+                                + CLAMP_NOISE * random.nextGaussian();
+            }
         };
     }
 
@@ -295,6 +318,7 @@ public final class EngineWaves {
             double v = volume[d] + (volume[d + 1] - volume[d]) * (at - d);
             double full = 1 + clearance;
             double p = Math.pow(charge[k] * full / v, POLYTROPIC);
+            pressure[k] = p;
             gas += (p - 1) * (volume[d + 1] - volume[d]) / Math.toRadians(1);
             double intakeFlow = 0;
             double exhaustFlow = 0;
