@@ -35,6 +35,27 @@ class PlanTest {
     }
 
     @Test
+    void whatExplainsNothingThatWasToldIsNotAskedAfter() {
+        // pads wear in any vehicle: as long as nothing is told of one they are worth a look
+        assertThat(bits("check-pads-thickness", List.of())).isGreaterThan(NextStep.LEAST_BITS);
+        assertThat(bits("check-pads-thickness", told)).isLessThan(NextStep.LEAST_BITS / 10);
+        List<Evidence> grinds = List.of(new Evidence.SymptomTold("brake-noise"));
+        assertThat(bits("check-pads-thickness", grinds)).isGreaterThan(NextStep.LEAST_BITS);
+        // how far it was driven makes wear likelier, and explains nothing
+        List<Evidence> driven = new ArrayList<>(told);
+        driven.add(new Evidence.Driven(190_000, 12));
+        assertThat(bits("check-pads-thickness", driven)).isLessThan(NextStep.LEAST_BITS / 10);
+    }
+
+    private double bits(String check, List<Evidence> found) {
+        return next(found).stream()
+                .filter(n -> n.check().id().equals(check))
+                .mapToDouble(NextCheck::bits)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
     void theOutcomesOfALookAddUp() {
         List<Possible> all = plan.possible(first(Check.Look.class), told, VOLTS);
         assertThat(all).hasSizeGreaterThan(1);
