@@ -108,7 +108,7 @@ public final class CapturePlans {
                 List.of(
                         "Turn the fuel off, so that it cannot start: pull the pump's fuse or unplug the rail's valve.",
                         "Take out " + instead + " and screw the transducer in its place, by hand.",
-                        "Connect it to lane 1, tell its line below, and press Record.",
+                        "Connect it to lane 1, tell under Set it otherwise what a volt of it means, and press Record.",
                         "Crank for six seconds with the pedal down."),
                 List.of(
                         new CapturePlan.Probe(

@@ -129,7 +129,14 @@ final class DrawnCircuits {
         return g.by() != Gauge.By.MODULE || g.isToldByValue();
     }
 
+    /** What may be seen; of a part that several circuits share once. */
     List<Finding> findings() {
+        Map<String, Finding> all = new LinkedHashMap<>();
+        seen().forEach(f -> all.putIfAbsent(f.id(), f));
+        return List.copyOf(all.values());
+    }
+
+    private List<Finding> seen() {
         List<Finding> all = new ArrayList<>();
         for (Circuit c : circuits) {
             for (Gauge g : c.gauges()) {

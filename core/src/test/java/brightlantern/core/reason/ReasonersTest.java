@@ -2,14 +2,19 @@ package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Finding;
+import brightlantern.core.suspect.Suspect;
+import brightlantern.core.suspect.Symptom;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** Of hundreds of parts those are weighed that stand in a circuit in question. */
 class ReasonersTest {
@@ -22,6 +27,17 @@ class ReasonersTest {
         return reasoners.of(evidence).rank(evidence).standings().stream()
                 .map(Standing::suspectId)
                 .toList();
+    }
+
+    /** A relay's coil, a fuse, a splice stand on several sheets, and are one part all the same. */
+    @ParameterizedTest
+    @MethodSource("brightlantern.core.vehicle.Vehicles#all")
+    void whatSeveralSheetsShareIsThereOnce(String vehicle) {
+        VehicleDescription d = Vehicles.derived(vehicle);
+        assertThat(d.findings()).extracting(Finding::id).doesNotHaveDuplicates();
+        assertThat(d.suspects()).extracting(Suspect::id).doesNotHaveDuplicates();
+        assertThat(d.symptoms()).extracting(Symptom::id).doesNotHaveDuplicates();
+        assertThat(d.checks()).extracting(Check::id).doesNotHaveDuplicates();
     }
 
     @Test
