@@ -69,6 +69,7 @@ public final class NetworkModel {
      * @param modules the modules that it hits: behind the gap, without supply, on the shorted bus
      * @param minutes to get at it
      * @param common how common it is, relative to others
+     * @param passed whether it lets most through now, and did not when codes were set
      */
     public record Element(
             String id,
@@ -79,14 +80,47 @@ public final class NetworkModel {
             Set<String> modules,
             String place,
             double minutes,
-            double common) {
+            double common,
+            boolean passed) {
+        /** What lets through more than this is neither dead nor without supply, at this moment. */
+        private static final double LIVES = 0.5;
+
         public Element {
             modules = Set.copyOf(modules);
         }
 
+        Element(
+                String id,
+                Kind kind,
+                String name,
+                String bus,
+                int at,
+                Set<String> modules,
+                String place,
+                double minutes,
+                double common) {
+            this(id, kind, name, bus, at, modules, place, minutes, common, false);
+        }
+
+        /**
+         * The same as it is heard now.
+         *
+         * @param quality share that it lets through
+         */
+        Element heardNow(double quality) {
+            return new Element(
+                    id, kind, name, bus, at, modules, place, minutes, common, quality > LIVES);
+        }
+
         /** What one hears of it: whether a silent module is dead, or only not fed, nobody hears. */
         public String heard() {
-            return kind == Kind.MODULE ? place + " silent: without supply or earth, or dead" : name;
+            if (kind != Kind.MODULE) {
+                return name;
+            }
+            return place
+                    + (passed
+                            ? " was silent for a while: what feeds it, or its own wire, comes and goes"
+                            : " silent: without supply or earth, or dead");
         }
 
         /** The same with its place. */

@@ -121,8 +121,8 @@ public final class NetworkReasoner {
                 sure += weight;
                 quality += weight * NetworkSounds.quality(s);
             }
-            Element e = elements.get(i);
             double q = sure > 0 ? quality / sure : 1;
+            Element e = elements.get(i).heardNow(q);
             standings.add(new Standing(e.id(), e.heard(), Optional.of(e), sure, q, List.of()));
         }
         standings.add(

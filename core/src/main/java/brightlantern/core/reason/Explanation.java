@@ -34,13 +34,15 @@ public final class Explanation {
      * @param contradicted whether a look speaks flatly against what leads
      * @param coded whether anything that was complained of is known; a sweep may find what nobody
      *     complained of
+     * @param wrong whether anything that was found is not as it should be
      */
     static String sentence(
             List<Standing> standings,
             List<Standing> alike,
             double two,
             boolean contradicted,
-            boolean coded) {
+            boolean coded,
+            boolean wrong) {
         Standing lead = standings.get(0);
         if (two >= Ranking.POINTED_AT && lead.isDescribed()) {
             return both(standings, two);
@@ -49,10 +51,15 @@ public final class Explanation {
         return switch (lead.suspectId()) {
             case Hypothesis.NOTHING ->
                     lead.sureness() >= Ranking.POINTED_AT
-                            ? "Nothing is accused: no check has shown anything wrong ("
+                            ? "Nothing is accused: "
+                                    + (wrong
+                                            ? "what was found needs no fault at present ("
+                                            : "no check has shown anything wrong (")
                                     + sure
                                     + ")."
-                            : "Not known yet; nothing checked so far is wrong.";
+                            : wrong
+                                    ? "Not known yet; what was found points to no one cause."
+                                    : "Not known yet; nothing checked so far is wrong.";
             case Hypothesis.SOMETHING_ELSE ->
                     lead.sureness() <= Ranking.POINTED_AT
                             ? "Not known yet; it may well be something not on this list."

@@ -336,7 +336,8 @@ public final class Reasoner {
                         alike,
                         both,
                         against.isPresent(),
-                        learned.stream().anyMatch(l -> l.piece() instanceof Evidence.SymptomTold)));
+                        learned.stream().anyMatch(l -> l.piece() instanceof Evidence.SymptomTold),
+                        learned.stream().anyMatch(l -> !l.piece().passed().orElse(true))));
     }
 
     /** The leading suspect, and those of its kind at whose places nothing else can be measured. */

@@ -127,6 +127,30 @@ class NetworkReasonerTest {
     }
 
     @Test
+    void aModuleThatAnswersIsNotSaidToBeSilent() {
+        Set<Miss> misses =
+                CAIRN.modules().stream()
+                        .filter(m -> m.watches().contains("steering") && FITTED.contains(m.id()))
+                        .map(m -> new Miss(m.id(), "steering"))
+                        .collect(Collectors.toSet());
+        assertThat(misses).isNotEmpty();
+        for (int asked : new int[] {2, 30}) {
+            Element now = heard(rank(calls(asked, Map.of()), misses));
+            assertThat(now.heardAt()).contains("was silent for a while").doesNotContain("dead");
+            Element then = heard(rank(calls(asked, Map.of("steering", 0)), misses));
+            assertThat(then.heardAt()).contains("silent: without supply or earth, or dead");
+        }
+    }
+
+    private static Element heard(NetworkReasoner.Ranking ranking) {
+        return ranking.standings().stream()
+                .filter(s -> s.id().equals("dead-steering"))
+                .findFirst()
+                .flatMap(NetworkReasoner.Standing::element)
+                .orElseThrow();
+    }
+
+    @Test
     void aSoundNetworkIsNotAccusedNorIsWhatIsNotFitted() {
         assertThat(rank(calls(50, Map.of()), Set.of()).lead().id())
                 .isEqualTo(NetworkReasoner.NOTHING);
