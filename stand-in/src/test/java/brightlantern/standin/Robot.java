@@ -165,7 +165,8 @@ final class Robot {
         return e instanceof Evidence.Outcome o
                 && v.description()
                         .finding(o.findingId())
-                        .filter(f -> f.outcome(o.outcomeId()).healthy() < 0.5)
+                        .flatMap(f -> f.known(o.outcomeId()))
+                        .filter(its -> its.healthy() < 0.5)
                         .isPresent();
     }
 

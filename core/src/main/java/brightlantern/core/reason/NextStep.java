@@ -191,8 +191,12 @@ public sealed interface NextStep {
         if (piece instanceof Evidence.Outcome outcome) {
             return description
                     .finding(outcome.findingId())
-                    .filter(f -> f.outcome(outcome.outcomeId()).healthy() >= Ranking.POINTED_AT)
-                    .isPresent();
+                    .map(
+                            f ->
+                                    f.known(outcome.outcomeId())
+                                            .map(o -> o.healthy() >= Ranking.POINTED_AT)
+                                            .orElse(true))
+                    .orElse(false);
         }
         return piece instanceof Evidence.Driven
                 || piece instanceof Evidence.WorkedOn

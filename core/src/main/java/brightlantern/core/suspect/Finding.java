@@ -3,6 +3,7 @@ package brightlantern.core.suspect;
 import brightlantern.core.description.OrEmpty;
 import java.util.List;
 import java.util.NoSuchElementException;
+import java.util.Optional;
 
 /**
  * A finding with a fixed set of outcomes.
@@ -20,12 +21,15 @@ public record Finding(String id, String name, List<FindingOutcome> outcomes, Str
      * @throws NoSuchElementException when it has no such outcome
      */
     public FindingOutcome outcome(String outcomeId) {
-        return outcomes.stream()
-                .filter(o -> o.id().equals(outcomeId))
-                .findFirst()
+        return known(outcomeId)
                 .orElseThrow(
                         () ->
                                 new NoSuchElementException(
                                         "finding " + id + " has no outcome '" + outcomeId + "'"));
+    }
+
+    /** One of its outcomes; empty for the end of a range, at which two instruments agree. */
+    public Optional<FindingOutcome> known(String outcomeId) {
+        return outcomes.stream().filter(o -> o.id().equals(outcomeId)).findFirst();
     }
 }

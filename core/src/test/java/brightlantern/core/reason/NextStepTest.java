@@ -133,6 +133,9 @@ class NextStepTest {
         List<Evidence> looked = new ArrayList<>(silent);
         looked.add(new Evidence.Reading("c", "p", "nothing", List.of(), 12, 12.4, true));
         assertThat(uncoded(looked)).isInstanceOf(NextStep.Uncovered.class);
+        // two instruments that agree at an end of their range: that is no outcome of its own
+        looked.add(new Evidence.Outcome(LOADER.findings().get(0).id(), "not-above"));
+        assertThat(uncoded(looked)).isInstanceOf(NextStep.Uncovered.class);
         looked.add(new Evidence.Reading("c", "q", "nothing", List.of(), 0, 12.4, false));
         assertThat(uncoded(looked)).isInstanceOf(NextStep.DoCheck.class);
     }
