@@ -1,6 +1,5 @@
 package brightlantern.core.capture;
 
-import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -16,14 +15,6 @@ import java.util.function.ToDoubleFunction;
  * how much.
  */
 public final class CrankingStudy {
-    /** Slower than this no capture tells cylinders apart, samples a second. */
-    private static final double LEAST_RATE = 1000;
-
-    private static final int LEAST_CYCLES = 3;
-
-    /** Engines that turn faster run by themselves, rpm. */
-    private static final double MOST_RPM = 450;
-
     /** Cylinders of a healthy engine differ by less than this in their starting current. */
     private static final double LOW_COMPRESSION = 0.1;
 
@@ -91,24 +82,11 @@ public final class CrankingStudy {
             return Optional.of(
                     "No lane shows intake, exhaust or crankcase, so a leak cannot be placed.");
         }
-        if (capture.rate() < LEAST_RATE) {
-            return Optional.of(
-                    "%.0f samples a second are too few: at least %.0f are needed."
-                            .formatted(capture.rate(), LEAST_RATE));
-        }
         List<int[]> cycles = Cycles.of(first.get()).even();
-        if (cycles.size() < LEAST_CYCLES) {
-            return Optional.of(
-                    "Only "
-                            + Words.count(cycles.size(), "whole cycle")
-                            + " of the engine: crank it for some seconds, at least "
-                            + LEAST_CYCLES
-                            + " cycles are needed.");
-        }
-        if (rpm(capture, cycles) > MOST_RPM) {
-            return Optional.of(
-                    "The engine ran by itself, at %.0f rpm: turn its fuel off before it is cranked."
-                            .formatted(rpm(capture, cycles)));
+        Optional<String> why =
+                Cranked.tooSlow(capture).or(() -> Cranked.notCranked(capture, cycles));
+        if (why.isPresent()) {
+            return why;
         }
         return capture.lanes().stream()
                 .filter(l -> l.role() != LaneRole.FIRST_CYLINDER && l.role() != LaneRole.OTHER)
@@ -139,11 +117,6 @@ public final class CrankingStudy {
                 .flatMap(l -> Cycles.of(l).even().stream())
                 .map(c -> new double[] {c[0] * capture.interval(), c[1] * capture.interval()})
                 .toList();
-    }
-
-    private static double rpm(Capture capture, List<int[]> cycles) {
-        double samples = cycles.stream().mapToInt(c -> c[1] - c[0]).average().orElseThrow();
-        return 120 / (samples * capture.interval());
     }
 
     /**
@@ -262,7 +235,7 @@ public final class CrankingStudy {
         }
         reasons.add(starting(signs));
         return new Judgement(
-                outcome, sentence, rpm(capture, cycles), cycles.size(), signs, reasons);
+                outcome, sentence, Cranked.rpm(capture, cycles), cycles.size(), signs, reasons);
     }
 
     /** How much less it compresses, or has left, than healthy cylinders differ by. */

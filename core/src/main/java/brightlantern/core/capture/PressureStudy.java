@@ -1,7 +1,6 @@
 package brightlantern.core.capture;
 
 import brightlantern.core.cylinder.Cylinders;
-import brightlantern.core.signal.Words;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -16,14 +15,6 @@ import java.util.regex.Pattern;
  * at which it was shut once more before its exhaust valve opens: what is missing there has leaked.
  */
 public final class PressureStudy {
-    /** Slower than this its peaks are cut, samples a second. */
-    private static final double LEAST_RATE = 1000;
-
-    private static final int LEAST_CYCLES = 3;
-
-    /** Engines that turn faster run by themselves, rpm. */
-    private static final double MOST_RPM = 450;
-
     private static final double AMBIENT_KPA = 101.3;
 
     /** What an open cylinder rests at, kPa absolute, between the highest pass and a low day. */
@@ -101,10 +92,9 @@ public final class PressureStudy {
         if (lane.isEmpty()) {
             return Optional.of("It needs a lane of the pressure in a cylinder.");
         }
-        if (capture.rate() < LEAST_RATE) {
-            return Optional.of(
-                    "%.0f samples a second are too few: at least %.0f are needed."
-                            .formatted(capture.rate(), LEAST_RATE));
+        Optional<String> slow = Cranked.tooSlow(capture);
+        if (slow.isPresent()) {
+            return slow;
         }
         if (lane.get().clipped()) {
             return Optional.of("Its peaks lie flat at the end of the range: choose a larger one.");
@@ -115,21 +105,7 @@ public final class PressureStudy {
                     "It rests at %.0f kPa; expected some 100 of a transducer that tells absolute pressure, or 0 of one that tells what is above ambient: look at the line that was told for it."
                             .formatted(rest));
         }
-        List<int[]> cycles = turns(lane.get());
-        if (cycles.size() < LEAST_CYCLES) {
-            return Optional.of(
-                    "Only "
-                            + Words.count(cycles.size(), "whole cycle")
-                            + " of the engine: crank it for some seconds, at least "
-                            + LEAST_CYCLES
-                            + " cycles are needed.");
-        }
-        double rpm = rpm(capture, cycles);
-        return rpm > MOST_RPM
-                ? Optional.of(
-                        "The engine ran by itself, at %.0f rpm: turn its fuel off before it is cranked."
-                                .formatted(rpm))
-                : Optional.empty();
+        return Cranked.notCranked(capture, turns(lane.get()));
     }
 
     /** What it says; empty when nothing can be said, and {@link #whyNot} says why. */
@@ -157,7 +133,7 @@ public final class PressureStudy {
                         "It compresses %.0f kPa to %.0f kPa (absolute) at %.0f rpm%s",
                         filled,
                         peak,
-                        rpm(capture, cycles),
+                        Cranked.rpm(capture, cycles),
                         ratio == 0
                                 ? "; its ratio is not described, so it is not known what it should come to."
                                 : String.format(
@@ -186,7 +162,7 @@ public final class PressureStudy {
                         peak,
                         filled,
                         lost,
-                        rpm(capture, cycles)));
+                        Cranked.rpm(capture, cycles)));
     }
 
     private static String sentence(String which, String outcome) {
@@ -244,11 +220,6 @@ public final class PressureStudy {
             }
         }
         return new Cycles(peaks).even();
-    }
-
-    private static double rpm(Capture capture, List<int[]> cycles) {
-        double samples = cycles.stream().mapToInt(c -> c[1] - c[0]).average().orElseThrow();
-        return 120 / (samples * capture.interval());
     }
 
     /** About the peak that ends a cycle. */

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 
 import brightlantern.core.cylinder.Cylinders;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -17,22 +16,7 @@ class PressureStudyTest {
     private static final PressureStudy STUDY = new PressureStudy(four(RATIO));
 
     private static Cylinders four(double ratio) {
-        return new Cylinders(
-                List.of(1, 3, 4, 2),
-                Map.of(),
-                "deviation.",
-                "misfires.",
-                "engine.speed",
-                "",
-                "",
-                -3,
-                1,
-                "",
-                1500,
-                8,
-                ratio,
-                Optional.empty(),
-                List.of());
+        return ToothStudyTest.four(ratio, Optional.empty());
     }
 
     /** Volume against the smallest one, by degrees after dead centre (rods are long). */

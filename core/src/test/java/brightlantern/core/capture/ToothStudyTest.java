@@ -22,6 +22,10 @@ class ToothStudyTest {
     private static final double INTERVAL = 4e-5;
 
     private static Cylinders four(Optional<SignalWheel> wheel) {
+        return four(0, wheel);
+    }
+
+    static Cylinders four(double ratio, Optional<SignalWheel> wheel) {
         return new Cylinders(
                 List.of(1, 3, 4, 2),
                 Map.of(),
@@ -35,7 +39,7 @@ class ToothStudyTest {
                 "",
                 1500,
                 8,
-                0,
+                ratio,
                 wheel,
                 List.of());
     }
