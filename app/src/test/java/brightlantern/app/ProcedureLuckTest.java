@@ -74,7 +74,7 @@ class ProcedureLuckTest {
     private String compressor() throws Exception {
         String page = begun(tech, exercise, "compressor");
         Matcher run = RUN.matcher(page);
-        assertThat(run.find()).as(page).isTrue();
+        assertThat(run.find()).as(Visitor.said(page)).isTrue();
         String path = exercise + "/runs/" + run.group(1);
         Garage.until(
                 "the command",
@@ -208,7 +208,7 @@ class ProcedureLuckTest {
         ember.module("compressor").behave(Behaviour.REFUSING);
         String page = begun(tech, exercise, "compressor");
         Matcher run = RUN.matcher(page);
-        assertThat(run.find()).as(page).isTrue();
+        assertThat(run.find()).as(Visitor.said(page)).isTrue();
         // a module that refuses everything does not tell its values either
         ended(
                 exercise + "/runs/" + run.group(1),

@@ -61,6 +61,13 @@ final class Visitor {
         }
     }
 
+    /** The words of a page's own part, for the message of an assertion. */
+    static String said(String page) {
+        return page.substring(Math.max(0, page.indexOf("<main")))
+                .replaceAll("(?s)<[^>]*>", " ")
+                .replaceAll("\\s+", " ");
+    }
+
     /** Asks for a part of a page again and again, as a browser does that has the page open. */
     Stay stays(String path) {
         Thread asking =

@@ -23,7 +23,7 @@ final class LiveRun {
     private ProcedureRun run;
     private int events;
     private double entered;
-    private volatile long lastPing = System.nanoTime();
+    private final PageSilence silence = new PageSilence(System.nanoTime());
     private volatile String stopBecause = "";
     private volatile boolean working;
     private volatile String unwritten = "";
@@ -50,12 +50,12 @@ final class LiveRun {
 
     /** The page is there. */
     void ping() {
-        lastPing = System.nanoTime();
+        silence.heard(System.nanoTime());
     }
 
-    /** How long its page has been silent, s. */
+    /** How long its page has been silent while somebody looked, s. */
     double silence() {
-        return (System.nanoTime() - lastPing) / 1e9;
+        return silence.look(System.nanoTime());
     }
 
     /** It has to end, for this reason. */
@@ -109,7 +109,7 @@ final class LiveRun {
             return false;
         }
         working = true;
-        lastPing = System.nanoTime();
+        ping();
         return true;
     }
 
