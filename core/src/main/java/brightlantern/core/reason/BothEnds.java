@@ -210,10 +210,16 @@ final class BothEnds {
                                         && r.circuit().equals(circuit.id())
                                         && points.contains(r.point()))
                 .max(
-                        Comparator.comparing(
-                                        (NextCheck n) ->
-                                                ((Check.Reading) n.check()).moving().isEmpty()
-                                                        != atWork)
+                        Comparator.comparingInt((NextCheck n) -> flow(n, atWork))
                                 .thenComparingDouble(NextCheck::bits));
+    }
+
+    /** How well a check shows what is lost at work, or what is there at rest; more is better. */
+    private static int flow(NextCheck next, boolean atWork) {
+        if (isUnplugged(next)) {
+            // nothing flows through what is unplugged, so nothing is lost on the way there
+            return 0;
+        }
+        return ((Check.Reading) next.check()).moving().isEmpty() == atWork ? 1 : 2;
     }
 }

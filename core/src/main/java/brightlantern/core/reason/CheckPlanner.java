@@ -31,9 +31,6 @@ final class CheckPlanner {
     /** A cause under which a piece is so much likelier, or less likely, had a hand in it; log. */
     private static final double TOUCHED = 0.7;
 
-    /** A cause under which a piece is so much likelier than under none explains it; log. */
-    private static final double EXPLAINS = 0.4;
-
     private final Hypotheses hypotheses;
     private final List<Mechanism> mechanisms;
     private final Unlisted unlisted;
@@ -70,7 +67,7 @@ final class CheckPlanner {
                         .filter(e -> !isMendedSince(learned, e))
                         .mapToObj(e -> known.get(e).key())
                         .collect(Collectors.toSet());
-        Now now = now(weights, inQuestion(learned));
+        Now now = now(weights);
         Optional<Pairs.Two> perhaps = two.filter(t -> beside.isEmpty() && t.share() > HARDLY);
         List<NextCheck> next = new ArrayList<>();
         // all of them at once would not fit into memory, and few are asked for again
@@ -91,38 +88,7 @@ final class CheckPlanner {
             }
         }
         next.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
-        return twoSteps.ordered(
-                next, weights, now.group(), c -> outcomes.get(c.check().key()).get());
-    }
-
-    /**
-     * The suspect of each hypothesis. One that explains nothing of what was told or found is none
-     * here: whether it is there as well is not what somebody came for, so it counts as the vehicle
-     * that is well. Where nothing was told or found all are in question.
-     */
-    private int[] inQuestion(List<Learned> learned) {
-        int[] group = new int[hypotheses.size()];
-        boolean[] explains = new boolean[group.length];
-        for (Learned piece : learned) {
-            if (piece.piece() instanceof Evidence.Driven
-                    || piece.piece() instanceof Evidence.WorkedOn) {
-                continue;
-            }
-            double[] logs = piece.logs();
-            double aside = piece.aside(hypotheses.healthy());
-            for (int i = 0; i < group.length; i++) {
-                explains[hypotheses.suspectOf(i)] |= logs[i] - aside > EXPLAINS;
-            }
-        }
-        int well = hypotheses.suspectOf(hypotheses.healthy());
-        int unlisted = hypotheses.suspectOf(hypotheses.unlisted());
-        boolean any = false;
-        for (int i = 0; i < group.length; i++) {
-            int its = hypotheses.suspectOf(i);
-            group[i] = explains[its] || its == unlisted ? its : well;
-            any |= explains[its] && its != unlisted && its != well;
-        }
-        return any ? group : hypotheses.suspectsOf();
+        return twoSteps.ordered(next, weights, c -> outcomes.get(c.check().key()).get());
     }
 
     /** Whether a repair came later of something that may have made a piece what it was. */
@@ -185,17 +151,13 @@ final class CheckPlanner {
      * How it stands before a check.
      *
      * @param at hypotheses that are not as good as excluded
-     * @param group what of each hypothesis is told apart
-     * @param well the group of the vehicle that is well
      */
-    private record Now(double[] weights, int[] at, int[] group, int well) {}
+    private record Now(double[] weights, int[] at) {}
 
-    private Now now(double[] weights, int[] group) {
+    private Now now(double[] weights) {
         return new Now(
                 weights,
-                IntStream.range(0, weights.length).filter(i -> weights[i] > NEVER).toArray(),
-                group,
-                group[hypotheses.healthy()]);
+                IntStream.range(0, weights.length).filter(i -> weights[i] > NEVER).toArray());
     }
 
     /**
@@ -205,15 +167,13 @@ final class CheckPlanner {
     private Telling telling(Outcomes outcomes, Now now, Optional<Pairs.Two> perhaps) {
         double two = perhaps.map(Pairs.Two::share).orElse(0.0);
         double[] ofTwo = perhaps.map(t -> chances(outcomes, t)).orElse(new double[0]);
-        Grouped grouped = Grouped.of(outcomes, now);
-        double well = Arrays.stream(grouped.well).sum();
+        Grouped grouped = Grouped.of(outcomes, now, hypotheses);
         double bits = 0;
         double naming = 0;
         for (int o = 0; o < outcomes.size(); o++) {
             double[] chance = outcomes.of(o);
             double[] several = grouped.several(chance);
-            double none = grouped.well(chance);
-            double one = grouped.all(chance) + Arrays.stream(several).sum() + none;
+            double one = grouped.all(chance) + Arrays.stream(several).sum();
             double both = two > 0 ? two * ofTwo[o] : 0;
             double p = (1 - two) * one + both;
             if (p < NEVER) {
@@ -222,10 +182,7 @@ final class CheckPlanner {
             if (both > 0) {
                 bits += both * Math.log(ofTwo[o] / p) / LOG_2;
             }
-            double surest = (1 - two) * none / p;
-            if (surest > NEVER) {
-                bits += (1 - two) * none * Math.log(none / well / p) / LOG_2;
-            }
+            double surest = 0;
             for (int c = 0; c < chance.length; c++) {
                 surest = Math.max(surest, (1 - two) * grouped.most[c] * chance[c] / p);
                 double its = (1 - two) * grouped.single[c] * chance[c];
@@ -254,7 +211,6 @@ final class CheckPlanner {
      * @param most the heaviest of them, by column
      * @param prior of the suspects that stand in several
      * @param parts of these: place in {@code prior}, column and weight, in three arrays
-     * @param well weight of the vehicle that is well, with what is not in question, by column
      */
     private record Grouped(
             double[] single,
@@ -262,9 +218,8 @@ final class CheckPlanner {
             double[] prior,
             int[] suspect,
             int[] column,
-            double[] weight,
-            double[] well) {
-        static Grouped of(Outcomes outcomes, Now now) {
+            double[] weight) {
+        static Grouped of(Outcomes outcomes, Now now, Hypotheses hypotheses) {
             int[] at = now.at();
             int[] suspect = new int[at.length];
             int[] column = new int[at.length];
@@ -272,20 +227,14 @@ final class CheckPlanner {
             double[] single = new double[outcomes.columns()];
             double[] most = new double[outcomes.columns()];
             double[] prior = new double[at.length];
-            double[] well = new double[outcomes.columns()];
             int parts = 0;
             int several = 0;
             for (int from = 0, to; from < at.length; from = to) {
-                int k = now.group()[at[from]];
-                if (k == now.well()) {
-                    well[outcomes.column(at[from])] += now.weights()[at[from]];
-                    to = from + 1;
-                    continue;
-                }
+                int k = hypotheses.suspectOf(at[from]);
                 int first = outcomes.column(at[from]);
                 boolean alike = true;
                 double sum = 0;
-                for (to = from; to < at.length && now.group()[at[to]] == k; to++) {
+                for (to = from; to < at.length && hypotheses.suspectOf(at[to]) == k; to++) {
                     alike &= outcomes.column(at[to]) == first;
                     sum += now.weights()[at[to]];
                 }
@@ -307,17 +256,7 @@ final class CheckPlanner {
                     Arrays.copyOf(prior, several),
                     Arrays.copyOf(suspect, parts),
                     column,
-                    weight,
-                    well);
-        }
-
-        /** Probability of an outcome together with the vehicle that is well. */
-        double well(double[] chance) {
-            double sum = 0;
-            for (int c = 0; c < chance.length; c++) {
-                sum += well[c] * chance[c];
-            }
-            return sum;
+                    weight);
         }
 
         /** Probability of an outcome together with one of those that stand in one column. */

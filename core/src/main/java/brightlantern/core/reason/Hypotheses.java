@@ -114,11 +114,6 @@ public final class Hypotheses {
         return suspectOf[index];
     }
 
-    /** The same of all. */
-    int[] suspectsOf() {
-        return suspectOf.clone();
-    }
-
     /** Place of the cause that nobody listed. */
     int unlisted() {
         return all.size() - 2;

@@ -103,16 +103,15 @@ public final class Reasoner {
             }
             posterior.learn(likelihoods);
         }
-        return ranking(posterior.weights(), learned, contributions);
+        return ranking(
+                Sought.among(posterior.weights(), learned, hypotheses), learned, contributions);
     }
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
     public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
         Unlisted.Told told = told(newest(evidence).stream().map(evidence::get).toList());
         List<Learned> learned = told.pieces();
-        Posterior posterior = new Posterior(hypotheses);
-        learned.forEach(l -> posterior.learn(l.likelihoods()));
-        return planner.next(told, posterior.weights(), pairs(learned), supplyVolts);
+        return planner.next(told, weights(learned), pairs(learned), supplyVolts);
     }
 
     /** How the time of a job stands. */
@@ -147,7 +146,7 @@ public final class Reasoner {
 
     /** Probability of each outcome of a check, in their order; empty when it foretells none. */
     List<Double> chances(Check check, List<Evidence> evidence, double supplyVolts) {
-        double[] weights = weights(evidence);
+        double[] weights = weighted(evidence);
         return forecast(check, weights, supplyVolts).stream()
                 .map(Mechanism.Forecast::outcomes)
                 .flatMap(o -> o.each().stream())
@@ -164,18 +163,21 @@ public final class Reasoner {
 
     /** Figures that a reading may come to, rising. */
     List<Figure> figures(Check check, List<Evidence> evidence, double supplyVolts) {
-        double[] weights = weights(evidence);
+        double[] weights = weighted(evidence);
         return forecast(check, weights, supplyVolts)
                 .filter(FigureForecast.class::isInstance)
                 .map(f -> ((FigureForecast) f).figures())
                 .orElse(List.of());
     }
 
-    private double[] weights(List<Evidence> evidence) {
+    private double[] weighted(List<Evidence> evidence) {
+        return weights(learned(newest(evidence).stream().map(evidence::get).toList()));
+    }
+
+    private double[] weights(List<Learned> learned) {
         Posterior posterior = new Posterior(hypotheses);
-        learned(newest(evidence).stream().map(evidence::get).toList())
-                .forEach(l -> posterior.learn(l.likelihoods()));
-        return posterior.weights();
+        learned.forEach(l -> posterior.learn(l.likelihoods()));
+        return Sought.among(posterior.weights(), learned, hypotheses);
     }
 
     private Optional<Mechanism.Forecast> forecast(

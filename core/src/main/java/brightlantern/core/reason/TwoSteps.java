@@ -85,20 +85,16 @@ final class TwoSteps {
      * The same checks, those first that two steps ahead cost least.
      *
      * @param byRate the most telling for each minute first
-     * @param group what of each hypothesis is told apart
      * @param outcomes of a check, as the planner weighs them
      */
     List<NextCheck> ordered(
-            List<NextCheck> byRate,
-            double[] weights,
-            int[] group,
-            Function<NextCheck, Outcomes> outcomes) {
+            List<NextCheck> byRate, double[] weights, Function<NextCheck, Outcomes> outcomes) {
         List<NextCheck> worth =
                 byRate.stream().filter(c -> c.bits() >= NextStep.LEAST_BITS).limit(SECOND).toList();
         if (worth.size() < 2) {
             return byRate;
         }
-        Open open = open(weights, group);
+        Open open = open(weights);
         List<Step> steps =
                 worth.stream()
                         .map(
@@ -128,10 +124,10 @@ final class TwoSteps {
         return all;
     }
 
-    private Open open(double[] weights, int[] group) {
+    private Open open(double[] weights) {
         int[] at = IntStream.range(0, weights.length).filter(i -> weights[i] > FAINT).toArray();
         double all = Arrays.stream(at).mapToDouble(i -> weights[i]).sum();
-        int[] suspect = Arrays.stream(at).map(i -> group[i]).toArray();
+        int[] suspect = Arrays.stream(at).map(hypotheses::suspectOf).toArray();
         int[] those = Arrays.stream(suspect).distinct().sorted().toArray();
         return new Open(
                 at,

@@ -10,6 +10,7 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** The posterior, the planner and the words know mechanisms only: one of the test's own will do. */
@@ -61,10 +62,16 @@ class MechanismTest {
 
     @Test
     void aNewWayOfShowingIsWeighedByBayesRule() {
-        double before = reasoner.rank(List.of()).of(FIRST).orElseThrow().sureness();
+        Ranking untold = reasoner.rank(List.of());
+        double before = untold.of(FIRST).orElseThrow().sureness();
+        // what does not explain the smell is not what is sought
+        double beside =
+                Stream.of("nothing-broken", "something-else")
+                        .mapToDouble(id -> untold.of(id).orElseThrow().sureness())
+                        .sum();
         Ranking after = reasoner.rank(List.of(new Evidence.Outcome("smell", "yes")));
         assertThat(after.of(FIRST).orElseThrow().sureness())
-                .isCloseTo(10 * before / (10 * before + 1 - before), within(1e-12));
+                .isCloseTo(10 * before / (10 * before + beside), within(1e-12));
         assertThat(after.of(FIRST).orElseThrow().contributions())
                 .singleElement()
                 .satisfies(c -> assertThat(c.log10Odds()).isCloseTo(1, within(1e-9)));

@@ -70,11 +70,7 @@ class TwoStepsTest {
         List<NextCheck> byRate = new ArrayList<>(List.of(checks));
         byRate.sort(Comparator.comparingDouble(NextCheck::bitsPerMinute).reversed());
         return new TwoSteps(hypotheses)
-                .ordered(
-                        byRate,
-                        weights,
-                        hypotheses.suspectsOf(),
-                        c -> Outcomes.of(outcomes.get(c.check().id())));
+                .ordered(byRate, weights, c -> Outcomes.of(outcomes.get(c.check().id())));
     }
 
     @Test

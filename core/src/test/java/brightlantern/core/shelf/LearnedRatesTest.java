@@ -16,8 +16,8 @@ import org.junit.jupiter.api.Test;
 
 class LearnedRatesTest {
     private final VehicleDescription heron = Vehicles.named("oriel-heron");
-    private final Suspect flawed = heron.suspects().get(2);
-    private final Suspect other = heron.suspects().get(3);
+    private final Suspect flawed = heron.suspect("alternator-diode").orElseThrow();
+    private final Suspect other = heron.suspect("alternator").orElseThrow();
 
     private ShelfCase of(Suspect cause, String origin) {
         return new ShelfCase(
@@ -57,9 +57,10 @@ class LearnedRatesTest {
         VehicleDescription taught = LearnedRates.applied(heron, eightOfTen(""));
         // (200 p + 8) / (200 + 10)
         assertThat(share(taught, flawed)).isCloseTo((200 * before + 8) / 210, within(1e-12));
-        assertThat(share(taught, heron.suspects().get(5)))
-                .isCloseTo(share(heron, heron.suspects().get(5)) * 200 / 210, within(1e-12));
-        List<Evidence> told = List.of(new Evidence.SymptomTold(heron.symptoms().get(0).id()));
+        Suspect unnamed = heron.suspect("rings-1").orElseThrow();
+        assertThat(share(taught, unnamed))
+                .isCloseTo(share(heron, unnamed) * 200 / 210, within(1e-12));
+        List<Evidence> told = List.of(new Evidence.SymptomTold("charge-lamp"));
         double surer = new Reasoner(taught).rank(told).of(flawed.id()).orElseThrow().sureness();
         assertThat(surer)
                 .isGreaterThan(
@@ -69,6 +70,42 @@ class LearnedRatesTest {
                                         .of(flawed.id())
                                         .orElseThrow()
                                         .sureness());
+    }
+
+    /** One case of one cylinder says as much of the part, and little of the cylinder. */
+    @Test
+    void aCaseOfOneCylinderSpeaksForThatPartOfAll() {
+        VehicleDescription loader = Vehicles.named("stonebarrow-wl9");
+        Suspect third = loader.suspect("rings-3").orElseThrow();
+        ShelfCase one =
+                new ShelfCase(
+                        1,
+                        loader.id(),
+                        loader.name(),
+                        "",
+                        Set.of(),
+                        Set.of(),
+                        List.of(),
+                        third.name(),
+                        "x",
+                        third.id(),
+                        "",
+                        0,
+                        0,
+                        "");
+        VehicleDescription taught = LearnedRates.applied(loader, List.of(one));
+        double all = 0;
+        double before = 0;
+        for (int n = 1; n <= 6; n++) {
+            Suspect its = loader.suspect("rings-" + n).orElseThrow();
+            before += share(loader, its);
+            all += share(taught, its);
+        }
+        assertThat(all).isCloseTo((200 * before + 1) / 201, within(1e-12));
+        // (10 / 6 + 1) of (10 + 1), and 10 / 6 of it
+        assertThat(share(taught, third) / all).isCloseTo(16 / 66.0, within(1e-9));
+        assertThat(share(taught, loader.suspect("rings-5").orElseThrow()) / all)
+                .isCloseTo(10 / 66.0, within(1e-9));
     }
 
     @Test
