@@ -31,6 +31,7 @@ public final class BusWires {
     private final Random random;
     private final Map<String, String> busOf = new HashMap<>();
     private final Map<String, Integer> station = new HashMap<>();
+    private final Map<String, String> under = new HashMap<>();
     private final Map<String, WireFault> faults = new LinkedHashMap<>();
     private final Map<String, Contact> contacts = new HashMap<>();
     private volatile Supplier<Set<String>> unfed = Set::of;
@@ -48,6 +49,8 @@ public final class BusWires {
                                 station.put(line.get(i).id(), i + 1);
                             }
                         });
+        // asked for every message that somebody waits for
+        description.modules().forEach(m -> under.put(m.id(), m.under()));
         description.modules().stream()
                 .filter(m -> !m.under().isEmpty())
                 .forEach(
@@ -104,7 +107,7 @@ public final class BusWires {
     }
 
     private String under(String module) {
-        return description.module(module).map(ControlModule::under).orElse("");
+        return under.getOrDefault(module, "");
     }
 
     private Set<String> fed(String feed) {

@@ -152,15 +152,13 @@ public final class Circuits implements Part {
     /** Whether a gauge is in the state in which it is looked at. */
     boolean isOn(LiveCircuit its, Gauge g) {
         if (g.isOff()) {
-            return its.circuit().setting(g.under()).filter(switches::isSet).isEmpty();
+            return its.setting(g.under()).filter(switches::isSet).isEmpty();
         }
-        return its.circuit()
-                .setting(g.under())
-                .map(switches::isSet)
-                .orElse(whole.driver().key() == 2);
+        return its.setting(g.under()).map(switches::isSet).orElse(whole.driver().key() == 2);
     }
 
-    private Map<String, Double> solved(LiveCircuit its) {
+    /** Volts of its points; the same map as long as nothing changes them. */
+    Map<String, Double> solved(LiveCircuit its) {
         double supply = Math.round(whole.volts() / SUPPLY_STEP) * SUPPLY_STEP;
         Map<String, Double> felt = senses.on(its);
         return its.volts(

@@ -5,7 +5,9 @@ import brightlantern.core.circuit.CircuitModel;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.OperatingState;
+import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Voltages;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +17,7 @@ import java.util.function.Supplier;
 final class LiveCircuit {
     private final Circuit circuit;
     private final CircuitModel model;
+    private final Map<String, Setting> settings = new HashMap<>();
     private final Kept rests = new Kept();
     private final Kept shaken = new Kept();
     private Kept latest = rests;
@@ -24,6 +27,7 @@ final class LiveCircuit {
     LiveCircuit(Circuit circuit, CircuitModel model) {
         this.circuit = circuit;
         this.model = model;
+        circuit.settings().forEach(s -> settings.put(s.id(), s));
     }
 
     /** What it came to last. */
@@ -53,6 +57,11 @@ final class LiveCircuit {
 
     Circuit circuit() {
         return circuit;
+    }
+
+    /** Its setting of an id, if it has one. */
+    Optional<Setting> setting(String id) {
+        return Optional.ofNullable(settings.get(id));
     }
 
     boolean knows(String point) {

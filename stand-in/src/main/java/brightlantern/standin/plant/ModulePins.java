@@ -1,9 +1,14 @@
 package brightlantern.standin.plant;
 
+import brightlantern.core.circuit.Band;
 import brightlantern.core.circuit.Characteristic;
 import brightlantern.core.circuit.Gauge;
 import brightlantern.core.signal.Value;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** What modules see at their pins: the values of sensors, and faults that they set codes for. */
@@ -13,6 +18,7 @@ final class ModulePins {
 
     private final Circuits circuits;
     private final PinWatch pins = new PinWatch();
+    private final List<Watched> watched = new ArrayList<>();
     private double sinceLook;
 
     ModulePins(Circuits circuits) {
@@ -55,14 +61,46 @@ final class ModulePins {
         if (sinceLook < PinWatch.LOOK_SECONDS) {
             return;
         }
-        for (LiveCircuit its : circuits.live()) {
-            for (Gauge g : its.circuit().gauges()) {
-                if (!g.module().isEmpty() && circuits.isOn(its, g)) {
-                    pins.look(g, circuits.share(its, g), sinceLook, watcher);
+        if (watched.isEmpty()) {
+            circuits.live().forEach(its -> watched.add(new Watched(its)));
+        }
+        watched.forEach(w -> look(w, watcher));
+        sinceLook = 0;
+    }
+
+    private void look(Watched w, Part.Watcher watcher) {
+        for (int i = 0; i < w.gauges.size(); i++) {
+            Gauge g = w.gauges.get(i);
+            if (circuits.isOn(w.its, g)) {
+                w.anew(circuits.solved(w.its));
+                if (w.bands[i] == null) {
+                    w.bands[i] = g.at(circuits.share(w.its, g));
                 }
+                pins.look(g, w.bands[i], sinceLook, watcher);
             }
         }
-        sinceLook = 0;
+    }
+
+    /** What modules watch of a circuit, and what they see there as long as nothing changes. */
+    private static final class Watched {
+        final LiveCircuit its;
+        final List<Gauge> gauges;
+        final Band[] bands;
+        private Map<String, Double> volts;
+
+        Watched(LiveCircuit its) {
+            this.its = its;
+            gauges = its.circuit().gauges().stream().filter(PinWatch::isWatched).toList();
+            bands = new Band[gauges.size()];
+        }
+
+        /** Forgets what was seen when it was solved anew since. */
+        void anew(Map<String, Double> now) {
+            if (now != volts) {
+                Arrays.fill(bands, null);
+                volts = now;
+            }
+        }
     }
 
     void keyOn() {

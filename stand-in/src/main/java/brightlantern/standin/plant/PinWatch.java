@@ -24,11 +24,10 @@ final class PinWatch {
     /**
      * Looks at a gauge.
      *
-     * @param share of its reference
+     * @param now in which of its bands it stands
      * @param seconds since the last look
      */
-    void look(Gauge g, double share, double seconds, Part.Watcher watcher) {
-        Band now = g.at(share);
+    void look(Gauge g, Band now, double seconds, Part.Watcher watcher) {
         double[] failing = counts(this.failing, g);
         double[] holding = counts(this.holding, g);
         for (int i = 0; i < failing.length; i++) {
@@ -44,6 +43,11 @@ final class PinWatch {
                 watcher.report(g.module(), b.code(), fails);
             }
         }
+    }
+
+    /** Whether a module sets a code by what it sees there. */
+    static boolean isWatched(Gauge g) {
+        return !g.module().isEmpty() && g.bands().stream().anyMatch(b -> !b.code().isEmpty());
     }
 
     private static double[] counts(Map<String, double[]> of, Gauge g) {
