@@ -26,6 +26,10 @@ import java.util.concurrent.ConcurrentHashMap;
  */
 public final class ScpiServer implements AutoCloseable {
     private final ServerSocket server = new ServerSocket();
+
+    /** Who commanded last. */
+    private Socket latest;
+
     private final Thread listener = new Thread(this::accept, "stand-in-instrument");
     private final Set<Socket> clients = ConcurrentHashMap.newKeySet();
     private final Instrument instrument;
@@ -71,7 +75,7 @@ public final class ScpiServer implements AutoCloseable {
                                         client.getInputStream(), StandardCharsets.ISO_8859_1))) {
             client.setTcpNoDelay(true);
             for (String line = line(in); line != null; line = line(in)) {
-                byte[] answer = answers(line, status);
+                byte[] answer = answers(line, status, client);
                 if (answer.length > 0) {
                     client.getOutputStream().write(answer);
                 }
@@ -80,6 +84,13 @@ public final class ScpiServer implements AutoCloseable {
             // the other side hung up
         } finally {
             clients.remove(client);
+            left(client);
+        }
+    }
+
+    /** What somebody left is laid down, unless another has taken it up already. */
+    private synchronized void left(Socket client) {
+        if (client.equals(latest)) {
             instrument.reset();
         }
     }
@@ -105,7 +116,7 @@ public final class ScpiServer implements AutoCloseable {
     }
 
     /** Answers to the commands of a line, with semicolons between, and the end of the line. */
-    private byte[] answers(String text, StatusModel status) {
+    private byte[] answers(String text, StatusModel status, Socket client) {
         ByteArrayOutputStream answers = new ByteArrayOutputStream();
         String branch = "";
         for (String command : text.split(";")) {
@@ -115,7 +126,7 @@ public final class ScpiServer implements AutoCloseable {
             }
             boolean rooted = own.startsWith(":") || own.startsWith("*");
             String whole = rooted ? own.replaceFirst("^:", "") : branch + own;
-            byte[] answer = answer(whole, status);
+            byte[] answer = answer(whole, status, client);
             if (answer.length > 0) {
                 if (answers.size() > 0) {
                     answers.write(';');
@@ -133,7 +144,8 @@ public final class ScpiServer implements AutoCloseable {
         return answers.toByteArray();
     }
 
-    private synchronized byte[] answer(String text, StatusModel status) {
+    private synchronized byte[] answer(String text, StatusModel status, Socket client) {
+        latest = client;
         ScpiLine line;
         try {
             line = ScpiLine.parse(text);

@@ -36,7 +36,11 @@ class ScpiServerTest {
                                                 ? OptionalDouble.of(1.75)
                                                 : OptionalDouble.empty(),
                                 (point, load) -> hung.set(point + " " + load)));
-        socket = new Socket(address, Meter.PORT);
+        connectAgain();
+    }
+
+    private void connectAgain() throws IOException {
+        socket = new Socket(InetAddress.getByName("127.0.71.7"), Meter.PORT);
         socket.setSoTimeout(3000);
         answers =
                 new BufferedReader(
@@ -109,5 +113,26 @@ class ScpiServerTest {
         // a later one stands beside the one before it, unless it begins at the root
         tell("ROUT:CLOS (@G12);MEAS:VOLT?");
         assertThat(ask("*RST;:SYST:ERR?")).startsWith("-113,\"Undefined header; ROUT:MEAS:VOLT?");
+    }
+
+    /** Its clients come and go; who has gone does not take the leads out of another's hands. */
+    @Test
+    void whoHangsUpLateDisturbsNobody() throws Exception {
+        ask("*IDN?");
+        Socket before = socket;
+        connectAgain();
+        assertThat(ask("ROUT:CLOS (@G12);:MEAS:VOLT?")).startsWith("+1.7");
+        before.close();
+        for (int i = 0; i < 30; i++) {
+            assertThat(ask("MEAS:VOLT?")).startsWith("+1.7");
+            Thread.sleep(10);
+        }
+        hung.set("");
+        socket.close();
+        connectAgain();
+        while (hung.get().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        assertThat(ask("ROUT:CLOS?")).as("the last laid them down").isEqualTo("(@)");
     }
 }
