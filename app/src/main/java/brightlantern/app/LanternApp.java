@@ -124,7 +124,7 @@ public class LanternApp {
                     run(settings, c -> c.registerBean(VehicleKinds.class, kinds::join));
             OwnFiles.closeToOthers(Path.of(String.valueOf(settings.get(Options.DATA))));
             if (options.demo()) {
-                DemoLauncher.launch(context, arrivals.join());
+                DemoLauncher.launch(context, arrivals);
             }
             System.out.println(
                     "Bright Lantern is ready at "

@@ -2,6 +2,7 @@ package brightlantern.standin;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.circuit.Touched;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
@@ -58,8 +59,13 @@ class EveryFailureTest {
                                                     && r.of().equals(of)
                                                     && (r.breaks() || r.to() >= f.least()))
                             .isPresent();
-            case "chafed" ->
-                    effect.filter(e -> e instanceof Effect.Chafed c && c.of().equals(of))
+            case "chafed", "live" ->
+                    effect.filter(
+                                    e ->
+                                            e instanceof Effect.Chafed c
+                                                    && c.of().equals(of)
+                                                    && (c.touched() == Touched.LIVE)
+                                                            == f.mode().equals("live"))
                             .isPresent();
             case "shorted" ->
                     effect.filter(e -> e instanceof Effect.Shorted c && c.of().equals(of))

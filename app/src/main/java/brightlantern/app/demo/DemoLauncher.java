@@ -17,6 +17,7 @@ import java.net.ServerSocket;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -115,16 +116,23 @@ public final class DemoLauncher {
                 .toList();
     }
 
-    /** Opens all stand-ins, and fills the demo's jobs where there are none. */
-    public static void launch(ConfigurableApplicationContext context, List<Arrived> arrivals) {
+    /**
+     * Opens all stand-ins, and fills the demo's jobs where there are none.
+     *
+     * @param arriving those that may still be living their past
+     */
+    public static void launch(
+            ConfigurableApplicationContext context, CompletableFuture<List<Arrived>> arriving) {
         accounts(context.getBean(Accounts.class));
         boolean fresh = context.getBean(Jobs.class).all().isEmpty();
         try {
+            DemoJobs.Brought surprise = surprise(context);
+            List<Arrived> arrivals = arriving.join();
             List<DemoJobs.Brought> brought = new ArrayList<>();
             for (Arrived a : arrivals) {
                 brought.add(brought(context, a));
             }
-            brought.add(surprise(context));
+            brought.add(surprise);
             if (fresh) {
                 context.getBean(DemoJobs.class).fill(brought);
             }

@@ -82,8 +82,9 @@ class ExerciseController {
                 links.equipment(context.job())
                         .map(Equipment::configurations)
                         .orElse(List.<Configuration>of()));
-        model.addAttribute("begun", begun(context));
-        model.addAttribute("answer", answer(context));
+        List<Begun> begun = begun(context);
+        model.addAttribute("begun", begun);
+        model.addAttribute("answer", answer(context, begun));
         return "exercise/exercise";
     }
 
@@ -134,13 +135,15 @@ class ExerciseController {
     }
 
     /** What was found last of each actuator, or the last verdict of all. */
-    private String answer(JobPages.Context context) {
+    private String answer(JobPages.Context context, List<Begun> begun) {
         List<Findings.Finding> judged =
                 findings.of(context.job().id()).stream()
                         .filter(f -> f.stage().equals("exercise") && f.passed().isPresent())
                         .toList();
         if (judged.isEmpty()) {
-            return "Nothing was exercised yet. Make it do something and see whether it does what it is told.";
+            return begun.isEmpty()
+                    ? "Nothing was exercised yet. Make it do something and see whether it does what it is told."
+                    : "Nothing was judged yet: see below how far what was begun has come.";
         }
         Map<String, String> driven = new LinkedHashMap<>();
         for (Findings.Finding f : judged) {

@@ -1,11 +1,11 @@
 package brightlantern.core.circuit;
 
 /**
- * A wire whose insulation has worn through at a bare edge of the body.
+ * A wire whose insulation has worn through.
  *
- * @param ohm to battery minus, at its far end
+ * @param ohm to what it touches, at its far end
  */
-public record Chafed(Segment wire, double ohm) implements Component {
+public record Chafed(Segment wire, Touched touched, double ohm) implements Component {
     @Override
     public String id() {
         return wire.id();
@@ -28,12 +28,12 @@ public record Chafed(Segment wire, double ohm) implements Component {
 
     @Override
     public Wear wear() {
-        return Wear.CHAFED;
+        return touched.wear();
     }
 
     @Override
     public void stamp(Equations into, OperatingState state, Voltages before) {
         wire.stamp(into, state, before);
-        into.resistor(wire.to(), Circuit.MINUS, ohm);
+        into.resistor(wire.to(), touched.node(), ohm);
     }
 }

@@ -63,11 +63,11 @@ public sealed interface Fault {
         }
     }
 
-    /** A wire that touches the body, with so many ohms. */
-    record Chafed(String wire, double size) implements Fault {
+    /** A wire that touches the body, or what is live, with so many ohms. */
+    record Chafed(String wire, Touched touched, double size) implements Fault {
         @Override
         public Fault times(double factor) {
-            return new Chafed(wire, size * factor);
+            return new Chafed(wire, touched, size * factor);
         }
 
         @Override
@@ -77,13 +77,13 @@ public sealed interface Fault {
 
         @Override
         public String unit() {
-            return "Ω to earth";
+            return touched == Touched.EARTH ? "Ω to earth" : "Ω to a live wire";
         }
 
         @Override
         public Component in(Component part) {
             return part instanceof Segment s && s.id().equals(wire)
-                    ? new brightlantern.core.circuit.Chafed(s, size)
+                    ? new brightlantern.core.circuit.Chafed(s, touched, size)
                     : part;
         }
     }

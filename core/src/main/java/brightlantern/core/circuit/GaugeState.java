@@ -19,6 +19,9 @@ public final class GaugeState {
     /** A bare wire that touches the body. */
     public static final double TOUCHES_OHM = 1;
 
+    /** What the fuse of a wire in the same loom bears for long. */
+    private static final double MOST_AMPS = 5;
+
     /** So finely the size is looked for at which a fault begins to show. */
     private static final double FINE = 1.2;
 
@@ -114,25 +117,36 @@ public final class GaugeState {
     }
 
     /**
-     * The most ohms to earth at which a chafed wire shows at a gauge; empty when even a touch of
-     * bare metal does not show.
+     * The most ohms to what it touches at which a chafed wire shows at a gauge; empty when even a
+     * touch of bare metal does not show, and when that would blow a fuse at once.
      */
-    public OptionalDouble chafes(String wireId) {
-        List<Gauge> may = wrong(Optional.of(new Fault.Chafed(wireId, TOUCHES_OHM)));
-        if (may.isEmpty()) {
+    public OptionalDouble chafes(String wireId, Touched touched) {
+        Optional<Fault> bare = Optional.of(new Fault.Chafed(wireId, touched, TOUCHES_OHM));
+        List<Gauge> may = wrong(bare);
+        if (may.isEmpty() || touched == Touched.LIVE && blows(may, bare.get())) {
             return OptionalDouble.empty();
         }
         double low = TOUCHES_OHM;
         double high = Fault.Series.OPEN_OHM;
         while (high / low > FINE) {
             double middle = Math.sqrt(low * high);
-            if (shows(may, Optional.of(new Fault.Chafed(wireId, middle)))) {
+            if (shows(may, Optional.of(new Fault.Chafed(wireId, touched, middle)))) {
                 low = middle;
             } else {
                 high = middle;
             }
         }
         return OptionalDouble.of(low);
+    }
+
+    /** Whether so much flows into a wire from a live one that its fuse does not bear it. */
+    private boolean blows(List<Gauge> gauges, Fault touch) {
+        String at = circuit.component(touch.part()).orElseThrow().to();
+        return gauges.stream()
+                .map(g -> g.state(circuit, supplyVolts))
+                .distinct()
+                .map(s -> volts(s, Optional.of(touch)))
+                .anyMatch(v -> supplyVolts - v.at(at) > MOST_AMPS * TOUCHES_OHM);
     }
 
     /**

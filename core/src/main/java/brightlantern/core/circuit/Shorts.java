@@ -162,7 +162,7 @@ public final class Shorts {
                 its = s;
                 with.add(s.with(LAMP_OHM));
             } else if (part instanceof Segment s && touching.contains(s.id())) {
-                with.add(new Chafed(s, TOUCHES_OHM));
+                with.add(new Chafed(s, Touched.EARTH, TOUCHES_OHM));
             } else {
                 with.add(
                         part instanceof Consumer c && c.kind() != ConsumerKind.RELAY

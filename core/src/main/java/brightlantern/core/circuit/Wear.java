@@ -24,6 +24,10 @@ public record Wear(
     public static final Wear CHAFED =
             new Wear("chafed to earth", "Tape and lead another way", 0.6, 45, 8);
 
+    /** A wire that rubs on another in the loom. */
+    public static final Wear CHAFED_LIVE =
+            new Wear("chafed to a live wire", "Tape apart, and lead another way", 0.3, 45, 8);
+
     /** A wire that rubbed through behind its fuse, and blows it. */
     public static final Wear SHORTED =
             new Wear("touches the body", "Tape and lead another way", 0.3, 55, 10);

@@ -25,8 +25,8 @@ import java.util.stream.Stream;
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
  * a module not before somebody unplugged what hangs on it; a contact not before somebody opened its
  * connector, and what comes and goes not before somebody moved it and looked at it; a sensor that
- * tells wrong not before its pins were measured. A list is never complete, and what stands beside
- * the accused unlisted shows there.
+ * tells wrong not before its pins were measured, and its wire without it. A list is never complete,
+ * and what stands beside the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -59,7 +59,9 @@ final class BothEnds {
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(of)) {
             Component part = circuit.component(of).orElseThrow();
-            Optional<NextCheck> outside = outside(circuit, part, found, next);
+            Optional<NextCheck> outside =
+                    outside(circuit, part, found, next)
+                            .or(() -> alone(circuit, part, effect, found, next));
             if (outside.isPresent()) {
                 return outside;
             }
@@ -118,6 +120,23 @@ final class BothEnds {
         Set<String> points = reach(circuit, part, part.from());
         return unplugged(circuit, points, found, next)
                 .or(() -> hanging(circuit, points, found, next));
+    }
+
+    /**
+     * What stands on the wire of a sensor when it is unplugged comes from elsewhere: a wire that
+     * leaks makes a sensor seem to tell wrong.
+     */
+    private static Optional<NextCheck> alone(
+            Circuit circuit,
+            Component part,
+            Effect effect,
+            List<Evidence> found,
+            List<NextCheck> next) {
+        if (!(effect instanceof Effect.Off off) || off.misread()) {
+            return Optional.empty();
+        }
+        String end = part instanceof Divider d ? d.out() : part.from();
+        return unplugged(circuit, reach(circuit, part, end), found, next);
     }
 
     private static Optional<NextCheck> hanging(

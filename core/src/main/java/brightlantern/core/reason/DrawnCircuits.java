@@ -39,6 +39,7 @@ final class DrawnCircuits {
     private static final String ALONG = "along-";
     private static final String BEHIND = "behind-";
     static final String RUBBED = "rubbed";
+    static final String AGAINST = "against";
     static final String GIVES = "gives";
 
     private final List<Circuit> circuits;
@@ -226,8 +227,9 @@ final class DrawnCircuits {
                 along(wire.id()),
                 "Along " + lower(wire.name()) + DrawnSuspects.between(c, wire),
                 List.of(
-                        new FindingOutcome(CLEAN, "whole, all of it", rightly(3)),
-                        new FindingOutcome(RUBBED, "rubbed through", MISREAD),
+                        new FindingOutcome(CLEAN, "whole, all of it", rightly(4)),
+                        new FindingOutcome(RUBBED, "rubbed through on the body", MISREAD),
+                        new FindingOutcome(AGAINST, "rubbed through on another wire", MISREAD),
                         new FindingOutcome(
                                 GIVES, "gives when it is pulled, broken inside", MISREAD)),
                 "");

@@ -11,6 +11,7 @@ import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Shorts;
 import brightlantern.core.circuit.Source;
+import brightlantern.core.circuit.Touched;
 import brightlantern.core.circuit.Wear;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Repair;
@@ -32,6 +33,9 @@ final class DrawnSuspects {
 
     /** How the ids of wires end that touch the body. */
     private static final String CHAFED = "-chafed";
+
+    /** … and of those that touch what is live. */
+    private static final String LIVE = "-live";
 
     private static final String SHORTED = "-shorted";
     private static final String STUCK = "-stuck";
@@ -93,7 +97,9 @@ final class DrawnSuspects {
             for (Component part : c.components()) {
                 if (!all.containsKey(part.id())) {
                     suspect(c, part).ifPresent(s -> all.put(part.id(), s));
-                    chafed(c, part).ifPresent(s -> all.put(part.id() + CHAFED, s));
+                    for (Touched touched : Touched.values()) {
+                        chafed(c, part, touched).ifPresent(s -> all.put(s.id(), s));
+                    }
                     shorted(c, part).ifPresent(s -> all.put(part.id() + SHORTED, s));
                     stuck(c, part).ifPresent(s -> all.put(part.id() + STUCK, s));
                     lying.of(c, part).forEach(s -> all.putIfAbsent(s.id(), s));
@@ -131,37 +137,40 @@ final class DrawnSuspects {
     }
 
     /**
-     * A wire of sensors that touches the body. One that a fuse protects blows it, and is looked for
-     * behind the fuse.
+     * A wire of sensors that touches the body, or what is live. One that a fuse protects blows it,
+     * and is looked for behind the fuse.
      */
-    private Optional<Suspect> chafed(Circuit c, Component part) {
+    private Optional<Suspect> chafed(Circuit c, Component part, Touched touched) {
         if (c.sources().isEmpty() || !isWire(part)) {
             return Optional.empty();
         }
-        OptionalDouble edge = shows.state(c).chafes(part.id());
+        OptionalDouble edge = shows.state(c).chafes(part.id(), touched);
         if (edge.isEmpty()) {
             return Optional.empty();
         }
-        String name = part.name() + " " + Wear.CHAFED.broken() + "," + between(c, part);
-        Fault bare = new Fault.Chafed(part.id(), GaugeState.TOUCHES_OHM);
+        Wear wear = touched.wear();
+        String id = part.id() + (touched == Touched.EARTH ? CHAFED : LIVE);
+        String name = part.name() + " " + wear.broken() + "," + between(c, part);
+        Fault bare = new Fault.Chafed(part.id(), touched, GaugeState.TOUCHES_OHM);
         List<Fault> sizes =
                 Shows.sizes(
                         GaugeState.TOUCHES_OHM,
                         edge.getAsDouble(),
-                        ohm -> new Fault.Chafed(part.id(), ohm));
+                        ohm -> new Fault.Chafed(part.id(), touched, ohm));
         return Optional.of(
                 Shows.suspect(
-                        part.id() + CHAFED,
+                        id,
                         name,
-                        Wear.CHAFED,
+                        wear,
                         new Effect.Chafed(
-                                c.id(), part.id(), GaugeState.TOUCHES_OHM, edge.getAsDouble()),
+                                c.id(),
+                                part.id(),
+                                touched,
+                                GaugeState.TOUCHES_OHM,
+                                edge.getAsDouble()),
                         shows.of(bare).with(shows.doubted(sizes, 1)),
-                        rubbed(part),
-                        Repairs.mended(
-                                part.id() + CHAFED,
-                                Wear.CHAFED,
-                                lower(part.name()) + between(c, part))));
+                        rubbed(part, touched),
+                        Repairs.mended(id, wear, lower(part.name()) + between(c, part))));
     }
 
     /** What switches and stays closed: what it feeds goes on when it was switched off. */
@@ -181,14 +190,17 @@ final class DrawnSuspects {
                                         Repairs.mended(part.id() + STUCK, w, lower(part.name()))));
     }
 
-    private static Map<String, Map<String, Double>> rubbed(Component wire) {
+    private static Map<String, Map<String, Double>> rubbed(Component wire, Touched touched) {
+        boolean body = touched == Touched.EARTH;
         return Map.of(
                 DrawnCircuits.along(wire.id()),
                 Map.of(
-                        DrawnCircuits.RUBBED,
+                        body ? DrawnCircuits.RUBBED : DrawnCircuits.AGAINST,
                         RUB_SEEN,
+                        body ? DrawnCircuits.AGAINST : DrawnCircuits.RUBBED,
+                        DrawnCircuits.MISREAD,
                         DrawnCircuits.CLEAN,
-                        1 - RUB_SEEN - DrawnCircuits.MISREAD,
+                        1 - RUB_SEEN - 2 * DrawnCircuits.MISREAD,
                         DrawnCircuits.GIVES,
                         DrawnCircuits.MISREAD));
     }
@@ -204,7 +216,7 @@ final class DrawnSuspects {
             return Optional.empty();
         }
         String fuse = lower(c.component(its.fuse()).orElseThrow().name());
-        Map<String, Map<String, Double>> tells = new LinkedHashMap<>(rubbed(part));
+        Map<String, Map<String, Double>> tells = new LinkedHashMap<>(rubbed(part, Touched.EARTH));
         Map<String, Double> lamp = new LinkedHashMap<>();
         for (Shorts.Glow g : Shorts.Glow.values()) {
             lamp.put(g.id(), g == its.glow() ? LAMP_TELLS : (1 - LAMP_TELLS) / 2);

@@ -55,7 +55,10 @@ final class FaultSizes {
         }
         if (effect instanceof Effect.Chafed chafed) {
             return spread(
-                    SIZES, chafed.from(), chafed.to(), ohm -> new Fault.Chafed(chafed.of(), ohm));
+                    SIZES,
+                    chafed.from(),
+                    chafed.to(),
+                    ohm -> new Fault.Chafed(chafed.of(), chafed.touched(), ohm));
         }
         if (effect instanceof Effect.Shorted shorted) {
             // what is behind a blown fuse has nothing, whatever it touches

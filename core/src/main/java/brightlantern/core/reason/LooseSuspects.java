@@ -95,8 +95,10 @@ final class LooseSuspects {
                             DrawnCircuits.GIVES,
                             FELT,
                             DrawnCircuits.CLEAN,
-                            1 - FELT - DrawnCircuits.MISREAD,
+                            1 - FELT - 2 * DrawnCircuits.MISREAD,
                             DrawnCircuits.RUBBED,
+                            DrawnCircuits.MISREAD,
+                            DrawnCircuits.AGAINST,
                             DrawnCircuits.MISREAD));
             part.plugs().forEach(plug -> tells.put(Shaken.id(plug), jumps()));
         } else {

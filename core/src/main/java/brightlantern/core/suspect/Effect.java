@@ -1,5 +1,6 @@
 package brightlantern.core.suspect;
 
+import brightlantern.core.circuit.Touched;
 import brightlantern.core.description.References;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
@@ -65,12 +66,17 @@ public sealed interface Effect {
     }
 
     /**
-     * A wire touches the body.
+     * A wire touches the body, or what is live.
      *
      * @param of the wire
-     * @param from least ohms to earth, to the most
+     * @param from least ohms to what it touches, to the most
      */
-    record Chafed(String circuit, String of, double from, double to) implements OfPart {}
+    record Chafed(String circuit, String of, Touched touched, double from, double to)
+            implements OfPart {
+        public Chafed {
+            touched = touched == null ? Touched.EARTH : touched;
+        }
+    }
 
     /**
      * A wire touches the body and blows its fuse.

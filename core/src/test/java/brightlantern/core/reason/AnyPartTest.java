@@ -132,7 +132,9 @@ class AnyPartTest {
     private static Fault fault(Suspect suspect, Random random) {
         if (suspect.effect().orElseThrow() instanceof Effect.Chafed c) {
             return new Fault.Chafed(
-                    c.of(), c.from() * Math.pow(c.to() / c.from(), 0.8 * random.nextDouble()));
+                    c.of(),
+                    c.touched(),
+                    c.from() * Math.pow(c.to() / c.from(), 0.8 * random.nextDouble()));
         }
         if (suspect.effect().orElseThrow() instanceof Effect.Off o) {
             double by = o.up() > 0 ? o.up() * 1.5 : o.down() / 1.5;

@@ -2,12 +2,18 @@ package brightlantern.core.reason;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import brightlantern.core.circuit.ProbePoint;
 import brightlantern.core.suspect.Check;
+import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
 class BothEndsTest {
@@ -15,9 +21,9 @@ class BothEndsTest {
 
     private final VehicleDescription ember = Vehicles.derived("quillon-ember");
 
-    private static Evidence read(String point, double volts) {
+    private static Evidence read(String circuit, String point, double volts) {
         return new Evidence.Reading(
-                "interlock", point, "nothing", List.of(), volts, 12.5, false, Map.of());
+                circuit, point, "nothing", List.of(), volts, 12.5, false, Map.of());
     }
 
     private static Check.Reading reading(NextCheck next) {
@@ -29,7 +35,7 @@ class BothEndsTest {
      */
     @Test
     void whatIsLostOnAWireIsReadWhileItCarriesSomething() {
-        List<Evidence> found = List.of(read("X252.8", 9.68));
+        List<Evidence> found = List.of(read("interlock", "X252.8", 9.68));
         List<NextCheck> next =
                 new Reasoners(ember)
                         .of(found).nextChecks(found, 12.5).stream()
@@ -56,8 +62,49 @@ class BothEndsTest {
                         BothEnds.missing(
                                 ember,
                                 WIRE,
-                                List.of(read("X252.8", 9.68), read("X253.11", 3.3)),
+                                List.of(
+                                        read("interlock", "X252.8", 9.68),
+                                        read("interlock", "X253.11", 3.3)),
                                 next))
                 .isEmpty();
+    }
+
+    /** A wire that leaks from a live one makes a sensor seem to tell wrong. */
+    @Test
+    void aSensorIsNotReplacedBeforeItsWireWasReadWithoutIt() {
+        Suspect lies =
+                ember.suspects().stream()
+                        .filter(
+                                s ->
+                                        s.effect().orElse(null) instanceof Effect.Off o
+                                                && !o.misread())
+                        .findFirst()
+                        .orElseThrow();
+        String circuit = ((Effect.Off) lies.effect().orElseThrow()).circuit();
+        Set<String> pins =
+                ember.circuit(circuit).orElseThrow().points().stream()
+                        .map(ProbePoint::id)
+                        .collect(Collectors.toSet());
+        List<Evidence> found = pins.stream().map(p -> read(circuit, p, 3.1)).toList();
+        List<NextCheck> next =
+                new Reasoners(ember)
+                        .of(List.of()).nextChecks(List.of(), 12.5).stream()
+                                .filter(BothEnds::isUnplugged)
+                                .toList();
+        NextCheck alone = BothEnds.missing(ember, lies.id(), found, next).orElseThrow();
+        Check.Reading its = reading(alone);
+        assertThat(its.circuit()).isEqualTo(circuit);
+        List<Evidence> more = new ArrayList<>(found);
+        more.add(
+                new Evidence.Reading(
+                        its.circuit(),
+                        its.point(),
+                        its.load(),
+                        its.moving(),
+                        5,
+                        12.5,
+                        true,
+                        Map.of()));
+        assertThat(BothEnds.missing(ember, lies.id(), more, next)).isEmpty();
     }
 }

@@ -11,6 +11,7 @@ import brightlantern.core.circuit.OperatingState;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SharedPoints;
+import brightlantern.core.circuit.Touched;
 import brightlantern.core.circuit.Voltages;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
@@ -169,10 +170,15 @@ final class World {
         }
         if (check instanceof Check.Look look && look.finding().startsWith("along-")) {
             String wire = look.finding().substring("along-".length());
-            boolean rubbed =
+            String seen =
                     faults.stream()
-                            .anyMatch(f -> f instanceof Fault.Chafed && f.part().equals(wire));
-            return Optional.of(new Evidence.Outcome(look.finding(), rubbed ? "rubbed" : "clean"));
+                            .filter(f -> f.part().equals(wire))
+                            .filter(Fault.Chafed.class::isInstance)
+                            .map(f -> ((Fault.Chafed) f).touched())
+                            .map(t -> t == Touched.EARTH ? "rubbed" : "against")
+                            .findFirst()
+                            .orElse("clean");
+            return Optional.of(new Evidence.Outcome(look.finding(), seen));
         }
         if (check instanceof Check.Look look && Gauge.isFinding(look.finding())) {
             for (Circuit c : d.circuits()) {

@@ -6,6 +6,7 @@ import java.util.Locale;
 public enum Along {
     CLEAN("It is whole, all of it."),
     RUBBED("It has rubbed through and touches the body."),
+    AGAINST("It has rubbed through, and another wire beside it, and both touch."),
     GIVES("It gives when it is pulled: it is broken inside its insulation.");
 
     private final String words;

@@ -3,6 +3,7 @@ package brightlantern.standin.plant;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.Segment;
+import brightlantern.core.circuit.Touched;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -63,7 +64,8 @@ final class BrokenParts {
         return switch (mode) {
             case CircuitFailures.SERIES -> new Fault.Series(of, size);
             case CircuitFailures.STUCK -> new Fault.Stuck(of);
-            case CircuitFailures.CHAFED -> new Fault.Chafed(of, size);
+            case CircuitFailures.CHAFED -> new Fault.Chafed(of, Touched.EARTH, size);
+            case CircuitFailures.LIVE -> new Fault.Chafed(of, Touched.LIVE, size);
             case CircuitFailures.BIASED -> new Fault.Biased(of, size);
             case CircuitFailures.MISREAD -> new Fault.Misread(of, size);
             case CircuitFailures.SHORTED -> {
@@ -189,8 +191,11 @@ final class BrokenParts {
 
     /** How a wire is all along. */
     synchronized Along along(String wire) {
-        if (touching.containsKey(wire) || faults.get(wire) instanceof Fault.Chafed) {
+        if (touching.containsKey(wire)) {
             return Along.RUBBED;
+        }
+        if (faults.get(wire) instanceof Fault.Chafed chafed) {
+            return chafed.touched() == Touched.EARTH ? Along.RUBBED : Along.AGAINST;
         }
         return loose.contains(wire) ? Along.GIVES : Along.CLEAN;
     }

@@ -10,6 +10,7 @@ import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.SegmentKind;
 import brightlantern.core.circuit.Shorts;
+import brightlantern.core.circuit.Touched;
 import brightlantern.core.circuit.Wear;
 import java.util.List;
 import java.util.Map;
@@ -33,6 +34,9 @@ final class CircuitFailures {
 
     /** It touches the body. */
     static final String CHAFED = "chafed";
+
+    /** It touches a live wire. */
+    static final String LIVE = "live";
 
     /** It touches the body and blows its fuse. */
     static final String SHORTED = "shorted";
@@ -88,7 +92,9 @@ final class CircuitFailures {
                     OptionalDouble edge = drawn.edge(part.id());
                     edge.ifPresent(ohm -> add(c, part, ohm, all));
                     if (!c.sources().isEmpty() && isWire(part)) {
-                        chafed(c, part, drawn.chafes(part.id()), all);
+                        for (Touched touched : Touched.values()) {
+                            chafed(c, part, touched, drawn.chafes(part.id(), touched), all);
+                        }
                     }
                 }
             }
@@ -196,20 +202,28 @@ final class CircuitFailures {
         }
     }
 
-    /** A wire of sensors touches the body; none that a fuse protects, which would blow it. */
+    /**
+     * A wire of sensors touches the body, or what is live; none that a fuse protects, which would
+     * blow it.
+     */
     private static void chafed(
-            Circuit c, Component part, OptionalDouble edge, Map<String, Part.Failure> into) {
+            Circuit c,
+            Component part,
+            Touched touched,
+            OptionalDouble edge,
+            Map<String, Part.Failure> into) {
+        String mode = touched == Touched.EARTH ? CHAFED : LIVE;
         edge.ifPresent(
                 most ->
                         into.put(
-                                part.id() + " " + CHAFED,
+                                part.id() + " " + mode,
                                 new Part.Failure(
-                                        CHAFED,
+                                        mode,
                                         part.id(),
                                         GaugeState.TOUCHES_OHM,
                                         Math.max(GaugeState.TOUCHES_OHM, most / 2),
-                                        Wear.CHAFED.common(),
-                                        name(c, part) + ": chafed to earth")));
+                                        touched.wear().common(),
+                                        name(c, part) + ": " + touched.wear().broken())));
     }
 
     private static void shorted(
