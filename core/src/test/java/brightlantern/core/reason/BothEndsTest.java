@@ -88,7 +88,7 @@ class BothEndsTest {
         List<Evidence> found = pins.stream().map(p -> read(circuit, p, 3.1)).toList();
         List<NextCheck> next =
                 new Reasoners(ember)
-                        .of(List.of()).nextChecks(List.of(), 12.5).stream()
+                        .of(found).nextChecks(found, 12.5).stream()
                                 .filter(BothEnds::isUnplugged)
                                 .toList();
         NextCheck alone = BothEnds.missing(ember, lies.id(), found, next).orElseThrow();
