@@ -151,7 +151,7 @@ final class TakenReadings {
         if (!wrong.isEmpty()) {
             boolean holdsNow =
                     all.get(all.size() - 1).finding().passed().orElse(true) && newest.size() > 1;
-            return "Lost here: "
+            return "Not as it should be: "
                     + wrong.get(wrong.size() - 1)
                     + (holdsNow
                             ? " %d of %d readings hold, the last one among them."

@@ -5,8 +5,8 @@ import java.util.Locale;
 /** How a wire is, all along. */
 public enum Along {
     CLEAN("It is whole, all of it."),
-    RUBBED("It has rubbed through and touches the body."),
-    AGAINST("It has rubbed through, and another wire beside it, and both touch."),
+    RUBBED("It has rubbed through on the body, and touches it."),
+    AGAINST("It has rubbed through on another wire, and both are bare there."),
     GIVES("It gives when it is pulled: it is broken inside its insulation.");
 
     private final String words;
