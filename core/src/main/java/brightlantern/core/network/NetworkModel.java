@@ -268,6 +268,11 @@ public final class NetworkModel {
                 common);
     }
 
+    /** Id of the element that stands for a module which is dead by itself. */
+    public static String deadId(String moduleId) {
+        return "dead-" + moduleId;
+    }
+
     private Element dead(ControlModule module) {
         Set<String> hit = new LinkedHashSet<>();
         hit.add(module.id());
@@ -283,7 +288,7 @@ public final class NetworkModel {
                         .map(n -> ", or " + n + " open")
                         .orElse("");
         return new Element(
-                "dead-" + module.id(),
+                deadId(module.id()),
                 Kind.MODULE,
                 module.name() + " dead" + own,
                 module.bus(),

@@ -3,9 +3,11 @@ package brightlantern.core.reason;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Divider;
+import brightlantern.core.circuit.Gauge;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Setting;
 import brightlantern.core.circuit.Source;
+import brightlantern.core.network.NetworkModel;
 import brightlantern.core.suspect.Check;
 import brightlantern.core.suspect.Effect;
 import brightlantern.core.suspect.Evidence;
@@ -25,8 +27,9 @@ import java.util.stream.Stream;
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
  * a module not before somebody unplugged what hangs on it; a contact not before somebody opened its
  * connector, and what comes and goes not before somebody moved it and looked at it; a sensor that
- * tells wrong not before its pins were measured, and its wire without it. A list is never complete,
- * and what stands beside the accused unlisted shows there.
+ * tells wrong not before its pins were measured, and its wire without it; a module is not called
+ * dead before what it needs was read at its pins. A list is never complete, and what stands beside
+ * the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -46,16 +49,15 @@ final class BothEnds {
             return look;
         }
         Effect effect = suspect.flatMap(Suspect::effect).orElse(null);
+        if (effect instanceof Effect.OfElement element) {
+            return ofModule(d, element.element(), found, next);
+        }
         boolean atRest = effect instanceof Effect.Stuck || effect instanceof Effect.Off;
         if (!atRest && !(effect instanceof Effect.Series series && series.breaks())) {
             return Optional.empty();
         }
         String of = ((Effect.OfPart) effect).of();
-        Set<String> read =
-                found.stream()
-                        .filter(Evidence.Reading.class::isInstance)
-                        .map(e -> ((Evidence.Reading) e).pointId())
-                        .collect(Collectors.toSet());
+        Set<String> read = read(found);
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(of)) {
             Component part = circuit.component(of).orElseThrow();
@@ -74,6 +76,55 @@ final class BothEnds {
             }
         }
         return Optional.empty();
+    }
+
+    private static Set<String> read(List<Evidence> found) {
+        return found.stream()
+                .filter(Evidence.Reading.class::isInstance)
+                .map(e -> ((Evidence.Reading) e).pointId())
+                .collect(Collectors.toSet());
+    }
+
+    /**
+     * A module is dead when what it needs arrives at its pins: those are read while it should work,
+     * and its connector is opened, as nobody reads behind a contact.
+     */
+    private static Optional<NextCheck> ofModule(
+            VehicleDescription d, String element, List<Evidence> found, List<NextCheck> next) {
+        Set<String> read = read(found);
+        for (Circuit circuit : d.circuits()) {
+            for (Gauge g : circuit.gauges()) {
+                if (!g.feedsModule() || !element.equals(NetworkModel.deadId(g.module()))) {
+                    continue;
+                }
+                Component module = circuit.component(g.part()).orElseThrow();
+                for (String end : ends(module)) {
+                    Set<String> points = reach(circuit, module, end);
+                    Optional<NextCheck> wanted = at(circuit, points, true, next);
+                    if (points.stream().noneMatch(read::contains) && wanted.isPresent()) {
+                        return wanted;
+                    }
+                }
+                Optional<NextCheck> opened = opened(circuit, module, found, next);
+                if (opened.isPresent()) {
+                    return opened;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** A look into a connector in which a part hangs, that nobody has taken yet. */
+    private static Optional<NextCheck> opened(
+            Circuit circuit, Component part, List<Evidence> found, List<NextCheck> next) {
+        List<String> ends = ends(part);
+        Set<String> looks =
+                circuit.segments().stream()
+                        .filter(s -> ends.contains(s.from()) || ends.contains(s.to()))
+                        .flatMap(s -> s.pin().stream())
+                        .map(p -> DrawnCircuits.lookedAt(p.plug()))
+                        .collect(Collectors.toCollection(HashSet::new));
+        return untaken(looks, found, next);
     }
 
     private static List<String> ends(Component part) {
@@ -156,6 +207,12 @@ final class BothEnds {
         circuit.gauges().stream()
                 .filter(g -> g.isOhms() && (behind.contains(g.from()) || behind.contains(g.to())))
                 .forEach(g -> looks.add(g.findingId()));
+        return untaken(looks, found, next);
+    }
+
+    /** The shortest of some looks that nobody has taken yet. */
+    private static Optional<NextCheck> untaken(
+            Set<String> looks, List<Evidence> found, List<NextCheck> next) {
         found.forEach(
                 e -> {
                     if (e instanceof Evidence.Outcome o) {

@@ -107,4 +107,32 @@ class BothEndsTest {
                         Map.of()));
         assertThat(BothEnds.missing(ember, lies.id(), more, next)).isEmpty();
     }
+
+    /** A contact in a module's own plug is as dumb as the module. */
+    @Test
+    void aModuleIsNotDeadBeforeItsPlugWasOpened() {
+        VehicleDescription heron = NetworkSuspects.added(Vehicles.derived("oriel-heron"));
+        Suspect dead =
+                heron.suspects().stream()
+                        .filter(
+                                s ->
+                                        s.effect().orElse(null) instanceof Effect.OfElement e
+                                                && e.element().equals("dead-climate"))
+                        .findFirst()
+                        .orElseThrow();
+        Check opened =
+                new Check.Look("pins-X210", "Open X210", "probe", List.of("pins-X210"), 5, "", "");
+        List<NextCheck> looks = List.of(new NextCheck(opened, 0, 0, 0, List::of));
+        Check.Look first =
+                (Check.Look)
+                        BothEnds.missing(heron, dead.id(), List.of(), looks).orElseThrow().check();
+        assertThat(first.finding()).isEqualTo("pins-X210");
+        assertThat(
+                        BothEnds.missing(
+                                heron,
+                                dead.id(),
+                                List.of(new Evidence.Outcome(first.finding(), "clean")),
+                                looks))
+                .isEmpty();
+    }
 }
