@@ -27,12 +27,12 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class ScpiServer implements AutoCloseable {
     private final ServerSocket server = new ServerSocket();
 
-    /** Who commanded last. */
-    private Socket latest;
-
     private final Thread listener = new Thread(this::accept, "stand-in-instrument");
     private final Set<Socket> clients = ConcurrentHashMap.newKeySet();
     private final Instrument instrument;
+
+    /** Who commanded last. */
+    private Socket latest;
 
     /**
      * @throws IOException when the port cannot be taken
@@ -67,21 +67,28 @@ public final class ScpiServer implements AutoCloseable {
     }
 
     private void serve(Socket client) {
+        try (client) {
+            converse(client);
+        } catch (IOException gone) {
+            // the other side hung up
+        }
+    }
+
+    /** Until the other side hangs up; only then, and after it was tidied up, is it closed here. */
+    private void converse(Socket client) throws IOException {
         StatusModel status = new StatusModel();
-        try (client;
-                BufferedReader in =
-                        new BufferedReader(
-                                new InputStreamReader(
-                                        client.getInputStream(), StandardCharsets.ISO_8859_1))) {
+        try {
             client.setTcpNoDelay(true);
+            BufferedReader in =
+                    new BufferedReader(
+                            new InputStreamReader(
+                                    client.getInputStream(), StandardCharsets.ISO_8859_1));
             for (String line = line(in); line != null; line = line(in)) {
                 byte[] answer = answers(line, status, client);
                 if (answer.length > 0) {
                     client.getOutputStream().write(answer);
                 }
             }
-        } catch (IOException gone) {
-            // the other side hung up
         } finally {
             clients.remove(client);
             left(client);
