@@ -61,21 +61,29 @@ final class BothEnds {
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(of)) {
             Component part = circuit.component(of).orElseThrow();
-            Optional<NextCheck> outside =
+            Optional<NextCheck> wanted =
                     outside(circuit, part, found, next)
-                            .or(() -> alone(circuit, part, effect, found, next));
-            if (outside.isPresent()) {
-                return outside;
-            }
-            for (String end : ends(part)) {
-                Set<String> points = reach(circuit, part, end);
-                Optional<NextCheck> wanted = at(circuit, points, !atRest, next);
-                if (points.stream().noneMatch(read::contains) && wanted.isPresent()) {
-                    return wanted;
-                }
+                            .or(() -> alone(circuit, part, effect, found, next))
+                            .or(() -> unread(circuit, part, !atRest, read, next));
+            if (wanted.isPresent()) {
+                return wanted;
             }
         }
         return Optional.empty();
+    }
+
+    /** The check at the first end of a part where nothing was read yet and something can be. */
+    private static Optional<NextCheck> unread(
+            Circuit circuit,
+            Component part,
+            boolean atWork,
+            Set<String> read,
+            List<NextCheck> next) {
+        return ends(part).stream()
+                .map(end -> reach(circuit, part, end))
+                .filter(points -> points.stream().noneMatch(read::contains))
+                .flatMap(points -> at(circuit, points, atWork, next).stream())
+                .findFirst();
     }
 
     private static Set<String> read(List<Evidence> found) {
@@ -98,16 +106,11 @@ final class BothEnds {
                     continue;
                 }
                 Component module = circuit.component(g.part()).orElseThrow();
-                for (String end : ends(module)) {
-                    Set<String> points = reach(circuit, module, end);
-                    Optional<NextCheck> wanted = at(circuit, points, true, next);
-                    if (points.stream().noneMatch(read::contains) && wanted.isPresent()) {
-                        return wanted;
-                    }
-                }
-                Optional<NextCheck> opened = opened(circuit, module, found, next);
-                if (opened.isPresent()) {
-                    return opened;
+                Optional<NextCheck> wanted =
+                        unread(circuit, module, true, read, next)
+                                .or(() -> opened(circuit, module, found, next));
+                if (wanted.isPresent()) {
+                    return wanted;
                 }
             }
         }
