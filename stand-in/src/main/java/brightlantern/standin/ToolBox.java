@@ -17,6 +17,9 @@ public final class ToolBox {
     /** More than a meter on ohms can tell. */
     private static final double OVERLOAD_OHM = 2e7;
 
+    /** From here on it shows thousands. */
+    private static final double RANGE_OHM = 999;
+
     private static final String WIRES = "wires-";
     private static final String PULLED = "pulled-";
 
@@ -149,9 +152,13 @@ public final class ToolBox {
         return simulation.driver().key() == 0;
     }
 
-    private static String told(double ohm) {
-        return ohm > OVERLOAD_OHM
-                ? "Your meter shows overload: nothing goes through it."
+    /** As the display of a meter shows it, which changes its range and knows no powers of ten. */
+    static String told(double ohm) {
+        if (ohm > OVERLOAD_OHM) {
+            return "Your meter shows overload: nothing goes through it.";
+        }
+        return ohm >= RANGE_OHM
+                ? String.format(Locale.ROOT, "Your meter reads %.2f kΩ.", ohm / 1e3)
                 : String.format(Locale.ROOT, "Your meter reads %.3g Ω.", ohm);
     }
 
