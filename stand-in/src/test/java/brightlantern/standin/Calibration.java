@@ -37,7 +37,7 @@ final class Calibration {
      *
      * @param right whether what leads a ranking is so
      */
-    void said(World world, Robot.Ended ended, Predicate<Ranking> right) {
+    synchronized void said(World world, Robot.Ended ended, Predicate<Ranking> right) {
         atTheEnd.add(said(world, ended.ranking(), right));
         ended.way().forEach(r -> onTheWay.add(said(world, r, right)));
     }

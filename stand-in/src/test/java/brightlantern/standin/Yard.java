@@ -44,6 +44,11 @@ final class Yard {
 
     /** Id of one of them. */
     String drawn() {
+        return drawn(random);
+    }
+
+    /** Id of one of them, by somebody's own dice. */
+    String drawn(Random random) {
         List<String> ids =
                 Shipped.library().descriptions().stream()
                         .map(VehicleDescription::id)

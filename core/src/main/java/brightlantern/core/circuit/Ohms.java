@@ -3,8 +3,8 @@ package brightlantern.core.circuit;
 import java.util.List;
 import java.util.Locale;
 
-/** What a meter on ohms may read of a part alone. */
-final class Ohms {
+/** What a meter on ohms may read of a part alone, and how resistances are told. */
+public final class Ohms {
     /** Below the first it is shorted, above the last open; between them it may be worn. */
     private static final double SHORTED = 0.4;
 
@@ -17,6 +17,7 @@ final class Ohms {
     private static final double MOST_SENSOR = 50;
 
     private static final double KILO = 1000;
+    private static final double TENS = 10;
 
     private Ohms() {}
 
@@ -62,9 +63,16 @@ final class Ohms {
                         open);
     }
 
-    private static String told(double ohm) {
-        return ohm >= KILO
-                ? String.format(Locale.ROOT, "%.2g kΩ", ohm / KILO)
-                : String.format(Locale.ROOT, ohm >= 10 ? "%.0f Ω" : "%.2g Ω", ohm);
+    /**
+     * A resistance in two figures, as people say it: without powers of ten.
+     *
+     * @param ohm at least 0
+     */
+    public static String told(double ohm) {
+        if (ohm >= KILO) {
+            double kilo = ohm / KILO;
+            return String.format(Locale.ROOT, kilo >= TENS ? "%.0f kΩ" : "%.2g kΩ", kilo);
+        }
+        return String.format(Locale.ROOT, ohm >= TENS ? "%.0f Ω" : "%.2g Ω", ohm);
     }
 }

@@ -2,6 +2,7 @@ package brightlantern.core.reason;
 
 import brightlantern.core.circuit.Fault;
 import brightlantern.core.circuit.GaugeState;
+import brightlantern.core.circuit.Ohms;
 import brightlantern.core.suspect.Effect;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -26,9 +27,6 @@ final class FaultSizes {
 
     /** Ω. */
     private static final double AS_GOOD_AS_OPEN = 1e5;
-
-    private static final double KILO = 1e3;
-    private static final double TENS = 10;
 
     /** Sizes of what lets less through but is not open: as fine as a meter tells them apart. */
     private static final int PARTIAL = 18;
@@ -153,8 +151,6 @@ final class FaultSizes {
         if (size >= AS_GOOD_AS_OPEN) {
             return OPEN;
         }
-        return size >= KILO
-                ? String.format(Locale.ROOT, "%.2g kΩ", size / KILO)
-                : String.format(Locale.ROOT, size >= TENS ? "%.0f Ω" : "%.2g Ω", size);
+        return Ohms.told(size);
     }
 }

@@ -26,6 +26,7 @@ public record MeterFinding(
 
     public static final String AMPERE = "A";
     private static final String VOLT = "V";
+    private static final double KILO = 1000;
 
     /** What a clamp shows of itself. */
     private static final double LEAST_AMPS = 0.05;
@@ -84,8 +85,11 @@ public record MeterFinding(
 
     /** A figure as it is told. */
     public String told(double figure) {
-        return Double.isInfinite(figure)
-                ? "overload"
+        if (Double.isInfinite(figure)) {
+            return "overload";
+        }
+        return figure >= KILO
+                ? String.format(Locale.ROOT, "%.3g k%s", figure / KILO, unit)
                 : String.format(Locale.ROOT, "%.3g %s", figure, unit);
     }
 

@@ -133,12 +133,15 @@ public sealed interface NextStep {
         if (cause.isEmpty()) {
             Optional<NextCheck> first =
                     at.next().stream().filter(c -> c.bits() >= LEAST_BITS).findFirst();
-            if (first.filter(c -> isDearerThanTrial(c, at.ranking(), description)).isPresent()) {
+            boolean tried = isTried(at.ranking().lead(), at.found());
+            if (!tried
+                    && first.filter(c -> isDearerThanTrial(c, at.ranking(), description))
+                            .isPresent()) {
                 return new Trial(at.ranking().lead(), cheaper(at.ranking(), first.get()));
             }
             return first.or(() -> unseen(at, description))
                     .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
-                    .orElseGet(() -> nothingLeft(at.ranking()));
+                    .orElseGet(() -> nothingLeft(at.ranking(), tried));
         }
         Optional<NextCheck> end =
                 BothEnds.missing(description, cause.get().suspectId(), at.found(), at.next());
@@ -161,6 +164,11 @@ public sealed interface NextStep {
                 .findFirst()
                 .<NextStep>map(c -> new DoCheck(c, Optional.of(before(cause.get(), atStake, c))))
                 .orElseGet(() -> new Repair(cause.get()));
+    }
+
+    /** A trial that did not help tells nothing the second time. */
+    private static boolean isTried(Standing lead, List<Evidence> found) {
+        return found.contains(new Evidence.RepairFailed(lead.suspectId()));
     }
 
     /**
@@ -266,7 +274,12 @@ public sealed interface NextStep {
         return wasted <= MOST_OF_A_TRIAL && PRUDENCE * (1 - sure) * wasted < sure * first.cost();
     }
 
-    private static NextStep nothingLeft(Ranking ranking) {
+    private static NextStep nothingLeft(Ranking ranking, boolean tried) {
+        if (tried) {
+            return new NothingLeft(
+                    leads(ranking)
+                            + ", but its repair did not help, and no described check is left that would tell. Either that repair was not done as it should be, or it is something that is not on the list: look at the mended part once more, repeat the check that you trust least, and enter what you find in Trace.");
+        }
         return ranking.lead().isDescribed() && ranking.sureness() >= Ranking.POINTED_AT
                 ? new Trial(
                         ranking.lead(),

@@ -121,6 +121,26 @@ class NextStepTest {
     }
 
     @Test
+    void aTrialThatDidNotHelpIsNotOfferedAgain() {
+        Ranking leads = named("valve-5", 0.6);
+        assertThat(step(leads)).isInstanceOf(NextStep.Trial.class);
+        Situation tried =
+                new Situation(
+                        true,
+                        true,
+                        true,
+                        List.of(),
+                        false,
+                        leads,
+                        List.of(new Evidence.RepairFailed("valve-5")),
+                        List.of());
+        assertThat(NextStep.of(tried, LOADER))
+                .isInstanceOfSatisfying(
+                        NextStep.NothingLeft.class,
+                        left -> assertThat(left.why()).contains("did not help"));
+    }
+
+    @Test
     void aComplaintThatNothingCoversIsToldAsSuchUntilSomethingIsFound() {
         List<Evidence> silent =
                 List.of(

@@ -2,6 +2,7 @@ package brightlantern.standin.plant;
 
 import brightlantern.core.circuit.Component;
 import brightlantern.core.circuit.Fault;
+import brightlantern.core.circuit.Ohms;
 import brightlantern.core.circuit.Segment;
 import brightlantern.core.circuit.Touched;
 import java.util.ArrayList;
@@ -87,7 +88,7 @@ final class BrokenParts {
             case CircuitFailures.STUCK -> "at all times";
             case CircuitFailures.BIASED, CircuitFailures.MISREAD ->
                     String.format(Locale.ROOT, "%.3g times", size);
-            default -> String.format(Locale.ROOT, "%.3g Ω", size);
+            default -> size >= Fault.Series.OPEN_OHM ? "open" : Ohms.told(size);
         };
     }
 
