@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** What breaks in a vehicle, and what mends it. */
 final class Damage {
@@ -18,9 +19,15 @@ final class Damage {
     private final Set<Mechanics.Failing> broken = new LinkedHashSet<>();
     private final Map<String, String> repairs = new LinkedHashMap<>();
 
+    /** By the repair that mends them. */
+    private final Map<String, List<Suspect>> mended;
+
     Damage(VehicleDescription description, VehicleSimulation simulation) {
         this.description = description;
         this.simulation = simulation;
+        this.mended =
+                description.suspects().stream()
+                        .collect(Collectors.groupingBy(s -> s.repair().id()));
         description.suspects().forEach(s -> repairs.put(s.repair().id(), s.repair().name()));
     }
 
@@ -82,7 +89,7 @@ final class Damage {
     /** Carries out a repair; it mends what it concerns, if that was broken. */
     void repair(String id) {
         mend(id);
-        description.suspects().stream().filter(s -> s.repair().id().equals(id)).forEach(this::mend);
+        mended.getOrDefault(id, List.of()).forEach(this::mend);
     }
 
     private void mend(Suspect suspect) {

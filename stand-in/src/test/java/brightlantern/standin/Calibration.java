@@ -50,6 +50,16 @@ final class Calibration {
      * @param most expected error at the end that is wanted
      */
     void print(String what, double most) {
+        for (World world : World.values()) {
+            List<Said> its = atTheEnd.stream().filter(s -> s.world() == world).toList();
+            System.out.printf(
+                    Locale.ROOT,
+                    "truth: at the end, %d of %s were called %.3f sure on the mean, %.3f were right%n",
+                    its.size(),
+                    world,
+                    its.stream().mapToDouble(Said::sureness).average().orElse(0),
+                    its.stream().mapToDouble(s -> s.right() ? 1 : 0).average().orElse(0));
+        }
         double end = error("at the end", atTheEnd);
         Yard.line("truth", what + ", expected error", end, "at most " + most, end <= most);
         System.out.printf(

@@ -63,6 +63,7 @@ final class Robot {
 
     private final StandInVehicle v;
     private final Random random;
+    private final Set<String> mendedOnTrial = new HashSet<>();
 
     Robot(StandInVehicle vehicle, Random random) {
         this.v = vehicle;
@@ -150,7 +151,9 @@ final class Robot {
      */
     private Optional<List<Evidence>> tried(String suspectId, List<Evidence> found) {
         VehicleDescription d = v.description();
-        mended(d.wiring().alike(part(d, suspectId)));
+        Set<String> places = d.wiring().alike(part(d, suspectId));
+        mended(places);
+        mendedOnTrial.addAll(places);
         v.repair(d.suspect(suspectId).orElseThrow().repair().id());
         List<Evidence> again = new ArrayList<>();
         found.forEach(e -> again(e).ifPresent(again::add));
@@ -159,6 +162,11 @@ final class Robot {
         }
         again.add(0, new Evidence.RepairFailed(suspectId));
         return Optional.of(again);
+    }
+
+    /** Parts that it has mended because to try was cheaper than to look. */
+    Set<String> mendedOnTrial() {
+        return Set.copyOf(mendedOnTrial);
     }
 
     private boolean isBad(Evidence e) {
@@ -420,6 +428,13 @@ final class Robot {
         return MeterFinding.of(v.description(), g.findingId()).orElseThrow().outcome().apply(amps);
     }
 
+    /** What is told, and what the sweep tells with which each job begins. */
+    List<Evidence> toldAndSwept(Breaker.Broken broken) {
+        List<Evidence> all = told(broken);
+        all.add(listened());
+        return all;
+    }
+
     /** What is told and stored before anybody looks. */
     List<Evidence> told(Breaker.Broken broken) {
         List<Evidence> all = new ArrayList<>();
@@ -491,6 +506,7 @@ final class Robot {
                         .forEach(b -> all.add(new Evidence.CodeSeen(b.code(), false)));
             }
         }
+        all.add(listened());
         return all;
     }
 }

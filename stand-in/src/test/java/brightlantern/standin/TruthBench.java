@@ -72,12 +72,18 @@ class TruthBench {
     private Came came(
             World world, Calibration calibration, Robot.Ended ended, Predicate<Ranking> right) {
         calibration.said(world, ended, right);
-        if (runs.isOne()) {
-            ended.found().forEach(e -> System.out.println("truth: " + e));
-        }
+        looked(ended);
         boolean hit = right.test(ended.ranking());
         return new Came(
                 hit, hit, ended.ranking().accused().isPresent(), ended.checks(), ended.minutes());
+    }
+
+    /** Of a run that is looked at alone: all that was found. */
+    private void looked(Robot.Ended ended) {
+        if (runs.isOne()) {
+            ended.found().forEach(e -> System.out.println("truth: found " + e));
+            System.out.println("truth: " + ended.ranking().sentence());
+        }
     }
 
     private static void missed(String world, Run run, String id, Object truth, Ranking ranking) {
@@ -116,10 +122,7 @@ class TruthBench {
         List<Part.Failure> electrical = new ArrayList<>(breaker.inCircuits());
         electrical.addAll(breaker.inPlant());
         Breaker.Broken broken = breaker.breakSomething(electrical, run.random(), false);
-        List<Evidence> told = new ArrayList<>(robot.told(broken));
-        // each job begins with a sweep
-        told.add(robot.listened());
-        Robot.Ended ended = robot.follow(run.yard().reasoners(id), told);
+        Robot.Ended ended = robot.follow(run.yard().reasoners(id), robot.toldAndSwept(broken));
         VehicleDescription d = run.yard().vehicle(id);
         Set<String> right = d.wiring().alike(broken.part());
         Came came = came(World.LISTED, CALIBRATION, ended, r -> isOf(d, r.lead(), right));
@@ -147,9 +150,7 @@ class TruthBench {
         Breaker breaker = new Breaker(v);
         Breaker.Broken broken = breaker.breakSomething(breaker.onNetwork(), run.random(), false);
         Robot robot = new Robot(v, run.random());
-        List<Evidence> told = new ArrayList<>(robot.told(broken));
-        told.add(robot.listened());
-        Robot.Ended ended = robot.follow(run.yard().reasoners(id), told);
+        Robot.Ended ended = robot.follow(run.yard().reasoners(id), robot.toldAndSwept(broken));
         String right = NetworkSuspects.PREFIX + broken.part();
         Came came = came(World.LISTED, CALIBRATION, ended, r -> leads(r, right));
         if (!came.hit()) {
@@ -198,7 +199,7 @@ class TruthBench {
         Breaker breaker = new Breaker(v);
         Breaker.Broken broken = breaker.breakSomething(breaker.mechanical(), run.random(), false);
         Robot robot = new Robot(v, run.random());
-        Robot.Ended ended = robot.follow(reasoners.apply(id), robot.told(broken));
+        Robot.Ended ended = robot.follow(reasoners.apply(id), robot.toldAndSwept(broken));
         String right = v.simulation().damage().failing(broken.part()).repair();
         Predicate<Ranking> mends =
                 r ->
@@ -234,7 +235,8 @@ class TruthBench {
         String id = run.yard().drawn(run.random());
         Evidence complaint = complaint(run, id);
         Robot robot = new Robot(run.yard().built(id), run.random());
-        Robot.Ended ended = robot.follow(run.yard().reasoners(id), List.of(complaint));
+        Robot.Ended ended =
+                robot.follow(run.yard().reasoners(id), List.of(complaint, robot.listened()));
         Came came = came(World.HEALTHY, CALIBRATION, ended, r -> leads(r, Hypothesis.NOTHING));
         if (!came.hit()) {
             missed("healthy", run, id, ended.found(), ended.ranking());
@@ -284,7 +286,7 @@ class TruthBench {
                                 .filter(s -> !hidden.contains(Robot.part(d, s.id())))
                                 .toList(),
                         d.checks());
-        Robot.Ended ended = robot.follow(new Reasoners(without), robot.told(broken));
+        Robot.Ended ended = robot.follow(new Reasoners(without), robot.toldAndSwept(broken));
         Came came =
                 came(World.UNLISTED, CALIBRATION, ended, r -> leads(r, Hypothesis.SOMETHING_ELSE));
         if (came.accused()) {
@@ -324,12 +326,17 @@ class TruthBench {
         Breaker.Broken other = breaker.breakSomething(breaker.inCircuits(), run.random(), true);
         Set<String> left = new HashSet<>(Set.of(one.part(), other.part()));
         List<Evidence> found = new ArrayList<>(robot.told(one));
-        robot.told(other).stream().filter(e -> !found.contains(e)).forEach(found::add);
+        robot.toldAndSwept(other).stream().filter(e -> !found.contains(e)).forEach(found::add);
         int checks = 0;
         int inVain = 0;
         for (int repair = 0; repair < MOST_REPAIRS && !left.isEmpty(); repair++) {
             Robot.Ended ended = robot.follow(run.yard().reasoners(id), found);
+            looked(ended);
             checks += ended.checks();
+            left.removeIf(robot.mendedOnTrial()::contains);
+            if (left.isEmpty()) {
+                break;
+            }
             Standing named = ended.ranking().lead();
             // what leads when no check is left is mended on trial
             if (!named.isDescribed() || ended.ranking().sureness() < Ranking.POINTED_AT) {

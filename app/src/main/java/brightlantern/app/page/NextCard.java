@@ -115,7 +115,7 @@ public record NextCard(
 
     private static String title(NextStep.DoCheck todo) {
         if (todo.again()) {
-            return "Look again";
+            return todo.check().check() instanceof Check.Reading ? "Read again" : "Look again";
         }
         return todo.beforeRepair().isPresent() ? "Before the repair" : "Next check";
     }

@@ -161,6 +161,15 @@ final class CircuitMechanism implements Mechanism {
         return logs;
     }
 
+    @Override
+    public boolean isSlip(Evidence piece, Hypotheses under, int hypothesis) {
+        return piece instanceof Evidence.Reading r
+                && figures.read(piece, under)
+                        .map(f -> f[hypothesis])
+                        .filter(f -> f.isSlip(r.volts(), Odds.anything(under.get(hypothesis))))
+                        .isPresent();
+    }
+
     /** What is broken in whatever way often has nothing, or all of the supply. */
     private static double broken(double density, double volts, double supply, double top) {
         double dead = new Normal(0, RAIL_VOLTS, top).density(volts, 0);

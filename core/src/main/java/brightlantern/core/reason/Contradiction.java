@@ -1,12 +1,14 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Evidence;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * What somebody saw against what is about to be named. However well the readings fit: where it was
- * looked at and looked sound, or where something else was seen to be wrong, it is not named.
+ * What was found against what is about to be named. However well all else fits: where it was looked
+ * at and looked sound, where something else was seen to be wrong, or where a meter read what it
+ * does not let be, it is not named.
  */
 final class Contradiction {
     /** A look speaks flatly against a suspect that makes it so much less likely; a logarithm. */
@@ -17,22 +19,36 @@ final class Contradiction {
 
     private Contradiction() {}
 
+    /** Whether only a slip of whoever read it brings a piece, under a hypothesis. */
+    interface Slip {
+        boolean is(Evidence piece, int hypothesis);
+    }
+
     /**
-     * The look that speaks against all of these, if one does.
+     * The look or reading that speaks against all of these, if one does. What a meter read before a
+     * repair is of what was mended.
      *
      * @param named ids of the suspects that would be named
-     * @param learned the newest of each kind
+     * @param learned the newest of each kind, oldest first
      */
-    static Optional<Evidence> of(List<String> named, List<Learned> learned, Hypotheses hypotheses) {
-        return learned.stream()
-                .filter(l -> l.piece() instanceof Evidence.Outcome)
-                .filter(
-                        l ->
-                                named.stream()
-                                        .flatMap(id -> hypotheses.of(id).boxed())
-                                        .allMatch(i -> speaksAgainst(l.logs(), i, hypotheses)))
-                .map(Learned::piece)
-                .findFirst();
+    static Optional<Evidence> of(
+            List<String> named, List<Learned> learned, Hypotheses hypotheses, Slip slip) {
+        int repaired = 0;
+        for (int e = 0; e < learned.size(); e++) {
+            repaired = learned.get(e).piece() instanceof Evidence.RepairFailed ? e : repaired;
+        }
+        int[] all = named.stream().flatMapToInt(hypotheses::of).toArray();
+        for (int e = 0; e < learned.size(); e++) {
+            Learned l = learned.get(e);
+            boolean read = e >= repaired && l.piece() instanceof Evidence.Reading;
+            if (l.piece() instanceof Evidence.Outcome
+                            && Arrays.stream(all)
+                                    .allMatch(i -> speaksAgainst(l.logs(), i, hypotheses))
+                    || read && Arrays.stream(all).allMatch(i -> slip.is(l.piece(), i))) {
+                return Optional.of(l.piece());
+            }
+        }
+        return Optional.empty();
     }
 
     private static boolean speaksAgainst(double[] logs, int i, Hypotheses hypotheses) {

@@ -31,7 +31,7 @@ public final class Explanation {
      * @param standings the surest first
      * @param alike the surest, and those that cannot be told from it
      * @param two probability that two things are broken
-     * @param contradicted whether a look speaks flatly against what leads
+     * @param contradicted whether a look or reading speaks flatly against what leads
      * @param coded whether anything that was complained of is known; a sweep may find what nobody
      *     complained of
      * @param wrong whether anything that was found is not as it should be

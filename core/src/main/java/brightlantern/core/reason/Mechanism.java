@@ -73,6 +73,14 @@ public interface Mechanism {
         }
     }
 
+    /**
+     * Whether a figure lies so far from what a hypothesis foretells that only a slip of whoever
+     * read it could have brought it.
+     */
+    default boolean isSlip(Evidence piece, Hypotheses under, int hypothesis) {
+        return false;
+    }
+
     /** How a piece tells of a cause that nobody listed. */
     default Unlisted.Shows unlisted(Evidence piece) {
         return Unlisted.Shows.ITS_OWN;

@@ -141,7 +141,7 @@ public sealed interface NextStep {
             }
             return first.or(() -> unseen(at, description))
                     .<NextStep>map(c -> new DoCheck(c, Optional.empty()))
-                    .orElseGet(() -> nothingLeft(at.ranking(), tried));
+                    .orElseGet(() -> nothingLeft(at.ranking(), tried, description));
         }
         Optional<NextCheck> end =
                 BothEnds.missing(description, cause.get().suspectId(), at.found(), at.next());
@@ -224,17 +224,18 @@ public sealed interface NextStep {
                                                         .filter(f -> f.key().equals(look.key()))
                                                         .count()
                                                 == 1)
-                .flatMap(
-                        look ->
-                                description.checks().stream()
-                                        .filter(c -> c.key().equals(look.key()))
-                                        .findFirst())
+                .flatMap(found -> checkOf(found, description))
                 .map(
                         check ->
                                 new DoCheck(
                                         new NextCheck(check, 0, 0, 0, List::of),
-                                        Optional.of(again(ranking)),
+                                        Optional.of(again(ranking, check)),
                                         true));
+    }
+
+    /** The described check that a piece was found by. */
+    private static Optional<Check> checkOf(Evidence found, VehicleDescription description) {
+        return description.checks().stream().filter(c -> c.key().equals(found.key())).findFirst();
     }
 
     private static String leads(Ranking ranking) {
@@ -250,9 +251,11 @@ public sealed interface NextStep {
                 first.check().name());
     }
 
-    private static String again(Ranking ranking) {
+    private static String again(Ranking ranking, Check check) {
         return leads(ranking)
-                + ", and only what was seen here speaks against it. Look once more: if it looks as before, it is something else.";
+                + (check instanceof Check.Reading
+                        ? ", and only what was read here speaks against it. Read once more: if it reads as before, it is something else."
+                        : ", and only what was seen here speaks against it. Look once more: if it looks as before, it is something else.");
     }
 
     /**
@@ -274,11 +277,22 @@ public sealed interface NextStep {
         return wasted <= MOST_OF_A_TRIAL && PRUDENCE * (1 - sure) * wasted < sure * first.cost();
     }
 
-    private static NextStep nothingLeft(Ranking ranking, boolean tried) {
+    private static NextStep nothingLeft(
+            Ranking ranking, boolean tried, VehicleDescription description) {
         if (tried) {
             return new NothingLeft(
                     leads(ranking)
                             + ", but its repair did not help, and no described check is left that would tell. Either that repair was not done as it should be, or it is something that is not on the list: look at the mended part once more, repeat the check that you trust least, and enter what you find in Trace.");
+        }
+        if (ranking.lead().isDescribed() && ranking.against().isPresent()) {
+            return new NothingLeft(
+                    leads(ranking)
+                            + ", and what was found elsewhere does not let it be ("
+                            + ranking.against()
+                                    .flatMap(f -> checkOf(f, description))
+                                    .map(Check::name)
+                                    .orElseGet(() -> ranking.against().get().key())
+                            + "). It is likely something that is not on the list, beside it. Look there, and enter what you find in Trace.");
         }
         return ranking.lead().isDescribed() && ranking.sureness() >= Ranking.POINTED_AT
                 ? new Trial(

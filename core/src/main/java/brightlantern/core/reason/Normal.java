@@ -24,6 +24,11 @@ record Normal(double mean, double deviation, double top) {
         return (1 - anything) * bell + anything / top;
     }
 
+    /** Whether a figure lies where it rather comes from anything than from the distribution. */
+    boolean isSlip(double x, double anything) {
+        return density(x, 0) * (1 - anything) < anything / top;
+    }
+
     /** Probability of a figure below x. */
     double below(double x, double anything) {
         if (Double.isInfinite(x)) {

@@ -1,6 +1,7 @@
 package brightlantern.core.reason;
 
 import brightlantern.core.suspect.Evidence;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -23,6 +24,9 @@ final class Pairs {
 
     /** So much the second must add to what the first explains, as a logarithm. */
     static final double NEEDED = 1;
+
+    /** Of a repair that has mended all there was it is said so often that it did not help. */
+    private static final double HELPED_ALL_THE_SAME = 0.05;
 
     /** So much less likely than under a healthy vehicle, as a logarithm. */
     private static final double CONTRADICTS = 2;
@@ -49,7 +53,8 @@ final class Pairs {
      * @param broken by suspect, probability that it is one of the two; the mended does not count
      * @param first place of the likelier hypothesis of the likeliest two
      * @param isMended whether the first was mended already
-     * @param second probability of each hypothesis beside the first
+     * @param second probability of each hypothesis beside the first; that nothing is, where the
+     *     first was mended
      */
     record Two(
             double share,
@@ -152,7 +157,8 @@ final class Pairs {
                         .sorted(Comparator.comparingDouble((Integer i) -> -gains[i]))
                         .toList();
         List<Integer> firsts = some(best, FIRSTS);
-        List<Integer> seconds = some(best, SECONDS);
+        List<Integer> seconds = new ArrayList<>(some(best, SECONDS));
+        seconds.add(nothing);
         double[][] twos = new double[firsts.size()][seconds.size()];
         for (int a = 0; a < twos.length; a++) {
             for (int b = 0; b < seconds.size(); b++) {
@@ -240,6 +246,9 @@ final class Pairs {
      * @param solved whether what is measured in a circuit that has both is computed with both
      */
     private double together(int first, int second, boolean solved) {
+        if (second == nothing) {
+            return alone(first);
+        }
         if (hypotheses.get(first).suspectId().equals(hypotheses.get(second).suspectId())
                 || isMended(second)) {
             return Double.NEGATIVE_INFINITY;
@@ -261,6 +270,19 @@ final class Pairs {
                         + Math.log(TWO)
                         + Math.log(priors[first] / described)
                         + Math.log(priors[second] / described);
+    }
+
+    /** Logarithm of prior and likelihood of one that was mended, and was all there was. */
+    private double alone(int first) {
+        int mended = mendedAt[first];
+        if (mended < 0) {
+            return Double.NEGATIVE_INFINITY;
+        }
+        double sum = Math.log(priors[first]) + Math.log(HELPED_ALL_THE_SAME);
+        for (int e = 0; e < aside.length; e++) {
+            sum += e < mended ? logs[first][e] : logs[nothing][e];
+        }
+        return sum;
     }
 
     private double both(int first, int second, int e, boolean solved) {

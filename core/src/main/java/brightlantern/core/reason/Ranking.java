@@ -10,7 +10,7 @@ import java.util.Optional;
  *     them can be reached
  * @param two probability that two things are broken, which both stand among the others: so much
  *     more than 1 the standings add up to
- * @param against the look that speaks flatly against what would be named, if one does
+ * @param against the look or reading that speaks flatly against what would be named, if one does
  * @param sentence what is known, in a sentence
  */
 public record Ranking(
@@ -61,7 +61,7 @@ public record Ranking(
 
     /**
      * The described suspect that is sure enough to be named, if any; alone, or with those that
-     * cannot be told from it. None is while a look speaks flatly against it.
+     * cannot be told from it. None is while a look or a reading speaks flatly against it.
      */
     public Optional<Standing> accused() {
         return lead().isDescribed() && sureness() >= ACCUSED && against.isEmpty()

@@ -8,7 +8,6 @@ import brightlantern.core.vehicle.VehicleDescription;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -83,7 +82,7 @@ public final class Reasoner {
 
     /** Ranks all suspects by the newest evidence of each kind. */
     public Ranking rank(List<Evidence> evidence) {
-        List<Integer> newest = newest(evidence);
+        List<Integer> newest = Newest.of(evidence);
         List<Learned> learned = learned(newest.stream().map(evidence::get).toList());
         Posterior posterior = new Posterior(hypotheses);
         Map<String, List<Contribution>> contributions = new HashMap<>();
@@ -104,20 +103,23 @@ public final class Reasoner {
             posterior.learn(likelihoods);
         }
         return ranking(
-                Sought.among(posterior.weights(), learned, hypotheses), learned, contributions);
+                Sought.among(posterior.weights(), learned, hypotheses),
+                learned,
+                pairs(learned, evidence),
+                contributions);
     }
 
     /** Checks not yet done, those that tell most about the suspects for each minute first. */
     public List<NextCheck> nextChecks(List<Evidence> evidence, double supplyVolts) {
-        Unlisted.Told told = told(newest(evidence).stream().map(evidence::get).toList());
+        Unlisted.Told told = told(Newest.of(evidence).stream().map(evidence::get).toList());
         List<Learned> learned = told.pieces();
-        return planner.next(told, weights(learned), pairs(learned), supplyVolts);
+        return planner.next(told, weights(learned), pairs(learned, evidence), supplyVolts);
     }
 
     /** How the time of a job stands. */
     public Budget budget(
             double minutes, List<Evidence> evidence, Ranking ranking, List<NextCheck> next) {
-        List<Evidence> done = newest(evidence).stream().map(evidence::get).toList();
+        List<Evidence> done = Newest.of(evidence).stream().map(evidence::get).toList();
         List<Check> checks = new ArrayList<>();
         for (Mechanism m : mechanisms) {
             checks.addAll(m.checks(List.of()));
@@ -171,7 +173,7 @@ public final class Reasoner {
     }
 
     private double[] weighted(List<Evidence> evidence) {
-        return weights(learned(newest(evidence).stream().map(evidence::get).toList()));
+        return weights(learned(Newest.of(evidence).stream().map(evidence::get).toList()));
     }
 
     private double[] weights(List<Learned> learned) {
@@ -204,8 +206,8 @@ public final class Reasoner {
      */
     public Remaining remaining(
             List<Evidence> before, String repairedId, List<Evidence> after, double supplyVolts) {
-        List<Learned> shown = newest(after).stream().map(after::get).map(this::weighed).toList();
-        List<Learned> found = learned(newest(before).stream().map(before::get).toList());
+        List<Learned> shown = Newest.of(after).stream().map(after::get).map(this::weighed).toList();
+        List<Learned> found = learned(Newest.of(before).stream().map(before::get).toList());
         AfterRepair since = new AfterRepair(hypotheses, found, repairedId, shown);
         double[] weights = since.weights();
         double[] left = hypotheses.bySuspect(weights);
@@ -244,15 +246,21 @@ public final class Reasoner {
     }
 
     /** A ranking and the next checks ask for the same, one after the other. */
-    private Optional<Pairs.Two> pairs(List<Learned> learned) {
-        List<Evidence> pieces = learned.stream().map(Learned::piece).toList();
+    private Optional<Pairs.Two> pairs(List<Learned> learned, List<Evidence> evidence) {
+        List<Evidence> pieces = Newest.withChanged(evidence).stream().map(evidence::get).toList();
         synchronized (paired) {
             Optional<Pairs.Two> known = paired.get(pieces);
             if (known != null) {
                 return known;
             }
         }
-        Optional<Pairs.Two> pairs = Pairs.of(hypotheses, learned, this::together);
+        Map<Evidence, Learned> newest = new HashMap<>();
+        learned.forEach(l -> newest.put(l.piece(), l));
+        List<Learned> all =
+                pieces.stream()
+                        .map(p -> newest.containsKey(p) ? newest.get(p) : weighed(p))
+                        .toList();
+        Optional<Pairs.Two> pairs = Pairs.of(hypotheses, all, this::together);
         synchronized (paired) {
             paired.put(pieces, pairs);
         }
@@ -285,20 +293,11 @@ public final class Reasoner {
                                         "Nothing weighs evidence such as " + piece.key()));
     }
 
-    /** Places of the newest evidence of each kind, oldest first. */
-    private static List<Integer> newest(List<Evidence> evidence) {
-        Map<String, Integer> last = new LinkedHashMap<>();
-        for (int i = 0; i < evidence.size(); i++) {
-            last.put(evidence.get(i).key(), i);
-        }
-        return last.values().stream().sorted().toList();
-    }
-
     private Ranking ranking(
             double[] weights,
             List<Learned> learned,
+            Optional<Pairs.Two> two,
             Map<String, List<Contribution>> contributions) {
-        Optional<Pairs.Two> two = pairs(learned);
         List<Standing> standings = new ArrayList<>();
         double[] sure = hypotheses.bySuspect(weights);
         two.ifPresent(
@@ -326,7 +325,8 @@ public final class Reasoner {
                         ? Contradiction.of(
                                 alike.stream().map(Standing::suspectId).toList(),
                                 learned,
-                                hypotheses)
+                                hypotheses,
+                                (piece, i) -> of(piece).isSlip(piece, hypotheses, i))
                         : Optional.empty();
         return new Ranking(
                 standings,

@@ -23,8 +23,14 @@ class ContradictionTest {
         return new Learned(look, logs);
     }
 
-    private boolean isContradicted(String named, Learned learned) {
-        return Contradiction.of(List.of(named), List.of(learned), hypotheses).isPresent();
+    private boolean isContradicted(String named, Learned... learned) {
+        return Contradiction.of(List.of(named), List.of(learned), hypotheses, this::isSlip)
+                .isPresent();
+    }
+
+    /** Of the suspect alone a reading is nowhere near what it foretells. */
+    private boolean isSlip(Evidence piece, int hypothesis) {
+        return hypotheses.get(hypothesis).suspectId().equals(suspect);
     }
 
     @Test
@@ -40,16 +46,34 @@ class ContradictionTest {
         assertThat(isContradicted(suspect, wrongElsewhere)).isTrue();
         // what explains it may be named beside it
         String other = hypotheses.suspects().get(1);
-        assertThat(Contradiction.of(List.of(suspect, other), List.of(seen(0.9, 0.02)), hypotheses))
+        assertThat(
+                        Contradiction.of(
+                                List.of(suspect, other),
+                                List.of(seen(0.9, 0.02)),
+                                hypotheses,
+                                this::isSlip))
                 .isEmpty();
     }
 
     @Test
-    void readingsAreWeighedAndContradictNobodyFlatly() {
+    void aFigureThatACauseDoesNotLetBeKeepsItFromBeingNamed() {
         Learned reading =
+                new Learned(
+                        new Evidence.Reading("c", "p", "nothing", List.of(), 12.5, 12.5, false),
+                        hypotheses.each(h -> -5));
+        Learned repair = new Learned(new Evidence.RepairFailed("another"), hypotheses.each(h -> 0));
+        assertThat(isContradicted(suspect, reading)).isTrue();
+        assertThat(isContradicted(hypotheses.suspects().get(1), reading)).isFalse();
+        assertThat(isContradicted(suspect, reading, repair)).isFalse();
+        assertThat(isContradicted(suspect, repair, reading)).isTrue();
+    }
+
+    @Test
+    void aCodeIsWeighedAndContradictsNobodyFlatly() {
+        Learned code =
                 new Learned(
                         new Evidence.CodeSeen("P0299-00", false),
                         hypotheses.each(h -> h.suspectId().equals(suspect) ? -9 : 0));
-        assertThat(isContradicted(suspect, reading)).isFalse();
+        assertThat(isContradicted(suspect, code)).isFalse();
     }
 }
