@@ -10,6 +10,7 @@ import brightlantern.core.suspect.Evidence;
 import brightlantern.core.suspect.Suspect;
 import brightlantern.core.vehicle.VehicleDescription;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.function.Predicate;
 
 /**
  * What the circuits of a vehicle let a meter, a run and a gauge show under each hypothesis.
@@ -80,13 +82,23 @@ final class CircuitFigures {
 
     /** The fault of a hypothesis, at its size; empty for one that is in no circuit. */
     Optional<Fault> fault(Hypothesis h) {
-        List<Fault> its = faults.getOrDefault(h.suspectId(), List.of());
+        List<Fault> its = faults(h.suspectId());
         return its.isEmpty() ? Optional.empty() : Optional.of(its.get(h.size()));
+    }
+
+    /** The fault of a suspect at each of its sizes; empty for one that is in no circuit. */
+    List<Fault> faults(String suspectId) {
+        return faults.getOrDefault(suspectId, List.of());
+    }
+
+    /** All gauges of the circuits. */
+    Collection<OfGauge> gauges() {
+        return gauges.values();
     }
 
     /** Into how many sizes the fault of a suspect is spread. */
     int sizes(Suspect suspect) {
-        return Math.max(1, faults.getOrDefault(suspect.id(), List.of()).size());
+        return Math.max(1, faults(suspect.id()).size());
     }
 
     /** The gauge of which a finding tells, if it tells of one. */
@@ -139,6 +151,18 @@ final class CircuitFigures {
             chances[i] = again ? chances[i - 1] : shown.chance(shares[i], anything);
         }
         return chances;
+    }
+
+    /** Probability that a gauge shows one of some bands with a fault; 0 for one elsewhere. */
+    double chance(OfGauge its, Predicate<Band> bands, Fault fault) {
+        if (!parts(its.circuit().id()).contains(fault.part())) {
+            return 0;
+        }
+        double share = predictions.share(its.circuit(), its.gauge(), Optional.of(fault));
+        return its.gauge().bands().stream()
+                .filter(bands)
+                .mapToDouble(band -> Shown.of(its.gauge(), band).chance(share, 0))
+                .sum();
     }
 
     /** Probability of each band of a gauge under all hypotheses. */

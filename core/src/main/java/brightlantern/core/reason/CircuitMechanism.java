@@ -40,13 +40,11 @@ final class CircuitMechanism implements Mechanism {
     private final Map<String, boolean[]> standing = new ConcurrentHashMap<>();
 
     /**
-     * @param predictions what the circuits of this vehicle foretell
-     * @param network whom its faults silence
+     * @param figures what the circuits of this vehicle foretell
      */
-    CircuitMechanism(
-            VehicleDescription description, Predictions predictions, NetworkFaults network) {
+    CircuitMechanism(VehicleDescription description, CircuitFigures figures) {
         this.description = description;
-        this.figures = new CircuitFigures(description, predictions, network);
+        this.figures = figures;
         this.engine = CanRun.of(description.wiring());
     }
 

@@ -81,6 +81,7 @@ final class DescribedMechanism implements Mechanism {
     private final Map<String, List<String>> bringing = new HashMap<>();
 
     private final CanRun engine;
+    private final ShownBySize bySize;
 
     /** Symptom → its system. */
     private final Map<String, String> systemOf;
@@ -91,7 +92,8 @@ final class DescribedMechanism implements Mechanism {
     /** Findings of which one suspect alone tells. */
     private final Set<String> ofOnePart;
 
-    DescribedMechanism(VehicleDescription description) {
+    DescribedMechanism(VehicleDescription description, ShownBySize bySize) {
+        this.bySize = bySize;
         Map<String, Long> tellers =
                 description.suspects().stream()
                         .flatMap(s -> s.tells().keySet().stream())
@@ -182,7 +184,7 @@ final class DescribedMechanism implements Mechanism {
             double p =
                     h.isUnknown() && !code.present()
                             ? LEAK
-                            : chance(h, s -> codeUnder(s, code.code()), stray(code));
+                            : chance(h, s -> codeUnder(h, s, code.code()), stray(code));
             return code.present() ? p : Math.max(1 - p, away(h));
         }
         if (piece instanceof Evidence.Outcome outcome) {
@@ -220,7 +222,7 @@ final class DescribedMechanism implements Mechanism {
                 ? UNKNOWN_SYMPTOM
                 : chance(
                         h,
-                        s -> s.symptoms().get(symptomId),
+                        s -> atItsSize(h, symptomId, s.symptoms().get(symptomId)),
                         symptomId.startsWith(CircuitSuspects.PREFIX) ? STRAY_SIGHT : STRAY_SYMPTOM);
     }
 
@@ -261,16 +263,21 @@ final class DescribedMechanism implements Mechanism {
      * Probability of a code under a suspect: as described, or because a code that the suspect sets
      * brings it along; nothing when neither.
      */
-    private Double codeUnder(Suspect suspect, String code) {
+    private Double codeUnder(Hypothesis h, Suspect suspect, String code) {
         Double told = suspect.codes().get(code);
         if (told != null) {
-            return told;
+            return atItsSize(h, code, told);
         }
         return bringing.getOrDefault(code, List.of()).stream()
                 .filter(suspect.codes()::containsKey)
                 .map(c -> BROUGHT * suspect.codes().get(c))
                 .max(Comparator.naturalOrder())
                 .orElse(null);
+    }
+
+    /** What is told of a suspect as a whole, at the one size of a hypothesis. */
+    private Double atItsSize(Hypothesis h, String shown, Double told) {
+        return told == null ? null : Double.valueOf(bySize.of(shown, h).orElse(told));
     }
 
     /** What a suspect tells of the outcomes of a finding; empty when it tells nothing of it. */

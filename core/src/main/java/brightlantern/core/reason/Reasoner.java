@@ -61,9 +61,10 @@ public final class Reasoner {
     private static List<Mechanism> mechanisms(
             VehicleDescription description, Predictions predictions) {
         NetworkFaults network = new NetworkFaults(description);
+        CircuitFigures figures = new CircuitFigures(description, predictions, network);
         return List.of(
-                new DescribedMechanism(description),
-                new CircuitMechanism(description, predictions, network),
+                new DescribedMechanism(description, new ShownBySize(figures)),
+                new CircuitMechanism(description, figures),
                 new NetworkMechanism(network),
                 new BusMechanism(description, network),
                 new HistoryMechanism(description),

@@ -25,7 +25,7 @@ import java.util.stream.Stream;
 /** What a fault in drawn circuits shows, in all of those that have the part, and to whom. */
 final class Shows {
     /** A fault that shows is told by its driver, or seen by its module, so often. */
-    private static final double SHOWS = 0.92;
+    static final double SHOWS = 0.92;
 
     /** So many sizes are tried to see how often a module finds a figure implausible. */
     private static final int TRIED = 8;
