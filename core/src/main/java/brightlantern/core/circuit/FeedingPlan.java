@@ -224,7 +224,7 @@ final class FeedingPlan extends SheetPlan {
                         "",
                         "",
                         Gauge.Scale.NONE,
-                        Gauge.By.HANDS));
+                        Gauge.By.ARMATURE));
     }
 
     private void fed(Feeding f, Feeding.Fed c, int column, String from, String wire, double ohm) {

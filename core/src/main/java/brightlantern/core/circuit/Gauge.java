@@ -58,6 +58,8 @@ public record Gauge(
         SWITCHED_OFF,
         /** Who listens to it or puts a hand on it. */
         HANDS,
+        /** Who hears or feels a relay move; its contacts go with it. */
+        ARMATURE,
         /** The module that reads it. */
         MODULE,
         /** The module that it feeds: without it nothing answers. */
@@ -233,7 +235,7 @@ public record Gauge(
 
     /** Whether it is seen, heard or felt at the vehicle; a sensor only tells its module. */
     public boolean isSeen() {
-        return told() || by == By.HANDS;
+        return told() || by == By.HANDS || by == By.ARMATURE;
     }
 
     /** The largest figure that its module tells, in the value's own unit. */

@@ -27,9 +27,9 @@ import java.util.stream.Stream;
  * Nothing in a circuit is mended before somebody measured at both of its ends, and what sits inside
  * a module not before somebody unplugged what hangs on it; a contact not before somebody opened its
  * connector, and what comes and goes not before somebody moved it and looked at it; a sensor that
- * tells wrong not before its pins were measured, and its wire without it; a module is not called
- * dead before what it needs was read at its pins. A list is never complete, and what stands beside
- * the accused unlisted shows there.
+ * tells wrong not before its pins were measured, and its wire without it, and one that is dead not
+ * before its wire was looked along; a module is not called dead before what it needs was read at
+ * its pins. A list is never complete, and what stands beside the accused unlisted shows there.
  */
 final class BothEnds {
     private BothEnds() {}
@@ -57,14 +57,14 @@ final class BothEnds {
             return Optional.empty();
         }
         String of = ((Effect.OfPart) effect).of();
-        Set<String> read = read(found);
         // a fuse or an earth stands on several sheets; one of them is in question
         for (Circuit circuit : d.wiring().with(of)) {
             Component part = circuit.component(of).orElseThrow();
             Optional<NextCheck> wanted =
                     outside(circuit, part, found, next)
                             .or(() -> alone(circuit, part, effect, found, next))
-                            .or(() -> unread(circuit, part, !atRest, read, next));
+                            .or(() -> dead(circuit, part, effect, found, next))
+                            .or(() -> unread(circuit, part, !atRest, found, next));
             if (wanted.isPresent()) {
                 return wanted;
             }
@@ -72,24 +72,40 @@ final class BothEnds {
         return Optional.empty();
     }
 
-    /** The check at the first end of a part where nothing was read yet and something can be. */
+    /**
+     * The check at the first end of a part where nothing was read yet and something can be. What
+     * was read with something unplugged shows nothing of what is lost at work, and counts only
+     * where it cannot be read otherwise.
+     */
     private static Optional<NextCheck> unread(
             Circuit circuit,
             Component part,
             boolean atWork,
-            Set<String> read,
+            List<Evidence> found,
             List<NextCheck> next) {
+        Set<String> read = read(found, false);
+        Set<String> plugged = atWork ? read(found, true) : read;
         return ends(part).stream()
                 .map(end -> reach(circuit, part, end))
-                .filter(points -> points.stream().noneMatch(read::contains))
-                .flatMap(points -> at(circuit, points, atWork, next).stream())
+                .filter(points -> points.stream().noneMatch(plugged::contains))
+                .flatMap(
+                        points ->
+                                at(circuit, points, atWork, next)
+                                        .filter(
+                                                n ->
+                                                        !isUnplugged(n)
+                                                                || points.stream()
+                                                                        .noneMatch(read::contains))
+                                        .stream())
                 .findFirst();
     }
 
-    private static Set<String> read(List<Evidence> found) {
+    private static Set<String> read(List<Evidence> found, boolean plugged) {
         return found.stream()
                 .filter(Evidence.Reading.class::isInstance)
-                .map(e -> ((Evidence.Reading) e).pointId())
+                .map(Evidence.Reading.class::cast)
+                .filter(r -> !plugged || r.moving().stream().noneMatch(Setting::unplugs))
+                .map(Evidence.Reading::pointId)
                 .collect(Collectors.toSet());
     }
 
@@ -99,7 +115,6 @@ final class BothEnds {
      */
     private static Optional<NextCheck> ofModule(
             VehicleDescription d, String element, List<Evidence> found, List<NextCheck> next) {
-        Set<String> read = read(found);
         for (Circuit circuit : d.circuits()) {
             for (Gauge g : circuit.gauges()) {
                 if (!g.feedsModule() || !element.equals(NetworkModel.deadId(g.module()))) {
@@ -107,7 +122,7 @@ final class BothEnds {
                 }
                 Component module = circuit.component(g.part()).orElseThrow();
                 Optional<NextCheck> wanted =
-                        unread(circuit, module, true, read, next)
+                        unread(circuit, module, true, found, next)
                                 .or(() -> opened(circuit, module, found, next));
                 if (wanted.isPresent()) {
                     return wanted;
@@ -191,6 +206,21 @@ final class BothEnds {
         }
         String end = part instanceof Divider d ? d.out() : part.from();
         return unplugged(circuit, reach(circuit, part, end), found, next);
+    }
+
+    /**
+     * A sensor that drives its own wire is not called dead before somebody looked along that wire:
+     * where it touches the body no voltage tells the two apart.
+     */
+    private static Optional<NextCheck> dead(
+            Circuit circuit,
+            Component part,
+            Effect effect,
+            List<Evidence> found,
+            List<NextCheck> next) {
+        return part instanceof Divider d && effect instanceof Effect.Series
+                ? hanging(circuit, reach(circuit, part, d.out()), found, next)
+                : Optional.empty();
     }
 
     private static Optional<NextCheck> hanging(

@@ -244,7 +244,8 @@ final class CircuitFigures {
         return switch (gauge.by()) {
             case DRIVER, SWITCHED_OFF, HANDS, LEAD -> SEEN_SHARE;
             case MODULE, ANSWERS, INSTRUMENT -> READ_SHARE;
-            case METER -> METER_SHARE;
+            // an armature moves or does not, and its contacts with it
+            case METER, ARMATURE -> METER_SHARE;
             case OHMMETER -> OHM_SHARE;
             case CLAMP -> AMP_SHARE;
         };

@@ -19,36 +19,54 @@ final class Contradiction {
 
     private Contradiction() {}
 
+    /** A size that has less than this of its suspect's weight is none of those that fit. */
+    private static final double FITS = 0.05;
+
     /** Whether only a slip of whoever read it brings a piece, under a hypothesis. */
     interface Slip {
         boolean is(Evidence piece, int hypothesis);
     }
 
     /**
-     * The look or reading that speaks against all of these, if one does. What a meter read before a
-     * repair is of what was mended.
+     * The look or reading that speaks against the first of these, when one speaks against each of
+     * them. What a meter read before a repair is of what was mended.
      *
      * @param named ids of the suspects that would be named
+     * @param weights of the hypotheses: of each suspect the sizes count that fit what is known
      * @param learned the newest of each kind, oldest first
      */
     static Optional<Evidence> of(
-            List<String> named, List<Learned> learned, Hypotheses hypotheses, Slip slip) {
+            List<String> named,
+            double[] weights,
+            List<Learned> learned,
+            Hypotheses hypotheses,
+            Slip slip) {
         int repaired = 0;
         for (int e = 0; e < learned.size(); e++) {
             repaired = learned.get(e).piece() instanceof Evidence.RepairFailed ? e : repaired;
         }
-        int[] all = named.stream().flatMapToInt(hypotheses::of).toArray();
-        for (int e = 0; e < learned.size(); e++) {
-            Learned l = learned.get(e);
-            boolean read = e >= repaired && l.piece() instanceof Evidence.Reading;
-            if (l.piece() instanceof Evidence.Outcome
-                            && Arrays.stream(all)
-                                    .allMatch(i -> speaksAgainst(l.logs(), i, hypotheses))
-                    || read && Arrays.stream(all).allMatch(i -> slip.is(l.piece(), i))) {
-                return Optional.of(l.piece());
+        Optional<Evidence> first = Optional.empty();
+        for (String id : named) {
+            double sum = hypotheses.of(id).mapToDouble(i -> weights[i]).sum();
+            int[] its = hypotheses.of(id).filter(i -> weights[i] >= FITS * sum).toArray();
+            Optional<Evidence> against = Optional.empty();
+            for (int e = 0; e < learned.size() && against.isEmpty(); e++) {
+                Learned l = learned.get(e);
+                boolean read = e >= repaired && l.piece() instanceof Evidence.Reading;
+                boolean looked = l.piece() instanceof Evidence.Outcome;
+                if (looked
+                                && Arrays.stream(its)
+                                        .allMatch(i -> speaksAgainst(l.logs(), i, hypotheses))
+                        || read && Arrays.stream(its).allMatch(i -> slip.is(l.piece(), i))) {
+                    against = Optional.of(l.piece());
+                }
             }
+            if (against.isEmpty()) {
+                return Optional.empty();
+            }
+            first = first.isPresent() ? first : against;
         }
-        return Optional.empty();
+        return first;
     }
 
     private static boolean speaksAgainst(double[] logs, int i, Hypotheses hypotheses) {

@@ -67,11 +67,12 @@ public final class Explanation {
                                     + sure
                                     + ").";
             default ->
-                    contradicted && lead.sureness() >= Ranking.POINTED_AT
+                    contradicted && together(alike) >= Ranking.POINTED_AT
                             ? lead.name()
+                                    + (alike.size() > 1 ? ", or what cannot be told from it," : "")
                                     + " leads ("
-                                    + sure
-                                    + "), and what was seen speaks against it: look again, or it is something not on this list."
+                                    + Words.percent(together(alike))
+                                    + "), and what was found speaks against it: look again, or it is something not on this list."
                             : named(lead, alike, sure)
                                     + (coded || lead.sureness() < Ranking.ACCUSED ? "" : UNCODED);
         };
@@ -106,8 +107,12 @@ public final class Explanation {
                 + ".";
     }
 
+    private static double together(List<Standing> alike) {
+        return Math.min(1, alike.stream().mapToDouble(Standing::sureness).sum());
+    }
+
     private static String named(Standing lead, List<Standing> alike, String sure) {
-        double all = Math.min(1, alike.stream().mapToDouble(Standing::sureness).sum());
+        double all = together(alike);
         if (alike.size() > 1 && all >= Ranking.ACCUSED) {
             return "One of these is the cause, and no point between them can be reached: "
                     + alike.stream()

@@ -325,6 +325,7 @@ public final class Reasoner {
                 both < Ranking.POINTED_AT
                         ? Contradiction.of(
                                 alike.stream().map(Standing::suspectId).toList(),
+                                weights,
                                 learned,
                                 hypotheses,
                                 (piece, i) -> of(piece).isSlip(piece, hypotheses, i))

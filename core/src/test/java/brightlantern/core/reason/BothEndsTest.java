@@ -69,6 +69,62 @@ class BothEndsTest {
                 .isEmpty();
     }
 
+    @Test
+    void whatWasReadWithSomethingUnpluggedIsNoEndOfAWireAtWork() {
+        Evidence without =
+                new Evidence.Reading(
+                        "interlock",
+                        "X253.11",
+                        "nothing",
+                        List.of("unplug-X255"),
+                        9.99,
+                        12.5,
+                        true,
+                        Map.of());
+        List<Evidence> found = List.of(read("interlock", "X252.8", 9.68), without);
+        List<NextCheck> next = new Reasoners(ember).of(found).nextChecks(found, 12.5);
+        assertThat(BothEnds.missing(ember, WIRE, found, next))
+                .hasValueSatisfying(
+                        n -> {
+                            assertThat(reading(n).point()).isEqualTo("X253.11");
+                            assertThat(reading(n).moving()).isEmpty();
+                        });
+        // where nothing else is left to do there it counts
+        assertThat(
+                        BothEnds.missing(
+                                ember,
+                                WIRE,
+                                found,
+                                next.stream().filter(BothEnds::isUnplugged).toList()))
+                .isEmpty();
+    }
+
+    /** Where a sensor drives its own wire no voltage tells it from one that touches the body. */
+    @Test
+    void aSensorIsNotDeadBeforeItsWireWasLookedAlong() {
+        VehicleDescription heron = Vehicles.derived("oriel-heron");
+        List<Evidence> found = new ArrayList<>();
+        heron.circuit("engine-pressures").orElseThrow().points().stream()
+                .filter(ProbePoint::canBeProbed)
+                .forEach(p -> found.add(read("engine-pressures", p.id(), 0.1)));
+        heron.suspect("circuit-oil-pressure-sensor").orElseThrow().tells().keySet().stream()
+                .filter(DrawnCircuits::isLook)
+                .forEach(f -> found.add(new Evidence.Outcome(f, "clean")));
+        String along = DrawnCircuits.along("W-oil-pressure-sensor");
+        List<NextCheck> next = new Reasoners(heron).of(found).nextChecks(found, 12.5);
+        assertThat(BothEnds.missing(heron, "circuit-oil-pressure-sensor", found, next))
+                .hasValueSatisfying(
+                        n -> assertThat(((Check.Look) n.check()).finding()).isEqualTo(along));
+        found.add(new Evidence.Outcome(along, "clean"));
+        assertThat(
+                        BothEnds.missing(heron, "circuit-oil-pressure-sensor", found, next)
+                                .filter(
+                                        n ->
+                                                n.check() instanceof Check.Look l
+                                                        && l.finding().equals(along)))
+                .isEmpty();
+    }
+
     /** A wire that leaks from a live one makes a sensor seem to tell wrong. */
     @Test
     void aSensorIsNotReplacedBeforeItsWireWasReadWithoutIt() {

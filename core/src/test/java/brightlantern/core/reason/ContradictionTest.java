@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.suspect.Evidence;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class ContradictionTest {
@@ -24,8 +25,12 @@ class ContradictionTest {
     }
 
     private boolean isContradicted(String named, Learned... learned) {
-        return Contradiction.of(List.of(named), List.of(learned), hypotheses, this::isSlip)
-                .isPresent();
+        return against(List.of(named), learned).isPresent();
+    }
+
+    private Optional<Evidence> against(List<String> named, Learned... learned) {
+        return Contradiction.of(
+                named, hypotheses.priors(), List.of(learned), hypotheses, this::isSlip);
     }
 
     /** Of the suspect alone a reading is nowhere near what it foretells. */
@@ -40,19 +45,24 @@ class ContradictionTest {
         assertThat(isContradicted(suspect, seen(0.97, 0.97))).isFalse();
     }
 
+    /** Of those that no point tells apart each may have a look of its own. */
+    @Test
+    void aGroupIsNotNamedWhenEachOfItLookedSound() {
+        String other = hypotheses.suspects().get(1);
+        double[] logs = hypotheses.each(h -> Math.log(0.97));
+        hypotheses.of(other).forEach(i -> logs[i] = Math.log(0.08));
+        Learned another = new Learned(new Evidence.Outcome("along-another", "clean"), logs);
+        assertThat(against(List.of(suspect, other), seen(0.08, 0.97))).isEmpty();
+        assertThat(against(List.of(suspect, other), seen(0.08, 0.97), another)).contains(look);
+    }
+
     @Test
     void somethingElseThatIsSeenToBeWrongIsNotExplainedByIt() {
         Learned wrongElsewhere = seen(0.02, 0.02);
         assertThat(isContradicted(suspect, wrongElsewhere)).isTrue();
         // what explains it may be named beside it
         String other = hypotheses.suspects().get(1);
-        assertThat(
-                        Contradiction.of(
-                                List.of(suspect, other),
-                                List.of(seen(0.9, 0.02)),
-                                hypotheses,
-                                this::isSlip))
-                .isEmpty();
+        assertThat(against(List.of(suspect, other), seen(0.9, 0.02))).isEmpty();
     }
 
     @Test
