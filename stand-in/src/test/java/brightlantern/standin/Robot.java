@@ -4,6 +4,7 @@ import brightlantern.core.capture.bus.BusStudy;
 import brightlantern.core.circuit.Characteristic;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Gauge;
+import brightlantern.core.circuit.GaugeState;
 import brightlantern.core.circuit.Load;
 import brightlantern.core.circuit.ProbeCondition;
 import brightlantern.core.circuit.Sensed;
@@ -50,11 +51,9 @@ final class Robot {
     /** An instrument of one's own is off by so much, as a share of what it reads. */
     private static final double OWN_SHARE = 0.015;
 
-    private static final double METER_NOISE = 0.004;
     private static final double ENGINE_STOPS_SECONDS = 1;
 
     private static final double OHM_NOISE = 0.01;
-    private static final double CLAMP_NOISE = 0.03;
 
     /** A sweep asks each module so often, a roll call so often. */
     private static final int SWEPT = 2;
@@ -63,11 +62,17 @@ final class Robot {
 
     private final StandInVehicle v;
     private final Random random;
+    private final Reach reach;
     private final Set<String> mendedOnTrial = new HashSet<>();
 
     Robot(StandInVehicle vehicle, Random random) {
+        this(vehicle, random, Reach.within(vehicle, random));
+    }
+
+    Robot(StandInVehicle vehicle, Random random, Reach reach) {
         this.v = vehicle;
         this.random = random;
+        this.reach = reach;
     }
 
     /**
@@ -103,7 +108,7 @@ final class Robot {
             Reasoner reasoner = reasoners.of(found);
             Ranking ranking = reasoner.rank(found);
             List<NextCheck> possible =
-                    reasoner.nextChecks(found, v.reading("body.supply")).stream()
+                    reasoner.nextChecks(found, supply()).stream()
                             .filter(c -> !impossible.contains(c.check().key()))
                             .toList();
             NextStep step =
@@ -192,14 +197,13 @@ final class Robot {
                 return Optional.of(new MovedActuators(v).reading(r));
             }
             r.moving().forEach(m -> c.set(m, true));
-            double volts =
-                    c.volts(r.point()).orElseThrow() * 1.0008 + METER_NOISE * random.nextGaussian();
+            double volts = reach.volts(r.point());
             Map<String, Double> told =
                     Sensed.valueAt(circuit, r.point())
-                            .map(id -> Map.of(id, v.reading(id)))
+                            .map(id -> Map.of(id, reach.value(id)))
                             .orElse(Map.of());
             r.moving().forEach(m -> c.set(m, false));
-            double supply = v.reading("body.supply");
+            double supply = supply();
             ProbeCondition condition =
                     new ProbeCondition(Load.NOTHING, r.moving().stream().findFirst());
             return Optional.of(
@@ -292,12 +296,8 @@ final class Robot {
         Map<String, Integer> answered = new HashMap<>();
         for (int i = 0; i < rounds; i++) {
             v.live(0.4);
-            double now = v.simulation().seconds();
             for (String m : fitted) {
-                boolean there =
-                        v.wires().gets(Network.GATEWAY, m, now)
-                                && v.wires().gets(m, Network.GATEWAY, now);
-                answered.merge(m, there ? 1 : 0, Integer::sum);
+                answered.merge(m, reach.answers(m) ? 1 : 0, Integer::sum);
             }
         }
         Map<String, RollCall.Tally> calls = new HashMap<>();
@@ -306,14 +306,12 @@ final class Robot {
                 fitted.stream().filter(m -> answered.get(m) > 0).collect(Collectors.toSet());
         Map<String, String> byCode = new HashMap<>();
         d.modules().forEach(m -> byCode.put(m.missed(), m.id()));
+        Map<String, Set<Integer>> failed =
+                read.stream().collect(Collectors.toMap(m -> m, reach::failed));
         Set<RollCall.Miss> misses =
                 d.codes().stream()
                         .filter(c -> byCode.containsKey(c.code()) && read.contains(c.module()))
-                        .filter(
-                                c ->
-                                        v.module(c.module())
-                                                .memory()
-                                                .failed(Dtc.parse(c.code()).number()))
+                        .filter(c -> failed.get(c.module()).contains(Dtc.parse(c.code()).number()))
                         .map(c -> new RollCall.Miss(c.module(), byCode.get(c.code())))
                         .collect(Collectors.toSet());
         boolean right = misses.isEmpty() && answered.values().stream().allMatch(n -> n == rounds);
@@ -355,11 +353,10 @@ final class Robot {
                             .flatMap(on -> Characteristic.of(on, g, value).stream())
                             .findFirst()
                             .orElseThrow();
-            return g.compared(its, value, held, v.reading(g.value())).id();
+            return g.compared(its, value, held, reach.value(g.value())).id();
         }
         if (g.isOhms()) {
-            double read = c.hands().ohms(g) * (1 + OHM_NOISE * random.nextGaussian());
-            return g.at(read / g.nominal()).id();
+            return g.at(reach.ohms(g) / g.nominal()).id();
         }
         if (g.isClamped()) {
             return clamped(g, c);
@@ -373,21 +370,13 @@ final class Robot {
                     .id();
         }
         if (g.isAcross()) {
-            double across =
-                    c.volts(g.from()).orElseThrow()
-                            - c.volts(g.to()).orElseThrow()
-                            + METER_NOISE * random.nextGaussian();
-            return g.at(across / g.nominal()).id();
+            return g.at((reach.volts(g.from()) - reach.volts(g.to())) / g.nominal()).id();
         }
         if (g.feedsModule()) {
-            return g.at(
-                            v.wires().alive(g.module(), v.simulation().seconds())
-                                    ? v.reading(g.value()) / g.nominal()
-                                    : 0)
-                    .id();
+            return g.at(reach.answers(g.module()) ? reach.value(g.value()) / g.nominal() : 0).id();
         }
         if (g.isToldByValue()) {
-            return g.told(v.description().value(g.value()).orElseThrow(), v.reading(g.value()))
+            return g.told(v.description().value(g.value()).orElseThrow(), reach.value(g.value()))
                     .id();
         }
         if (g.isOff() && v.simulation().running()) {
@@ -421,7 +410,7 @@ final class Robot {
         if (off) {
             c.set(g.made(), true);
         }
-        double amps = c.hands().amps(g).orElse(0) * (1 + CLAMP_NOISE * random.nextGaussian());
+        double amps = reach.amps(g);
         if (off) {
             c.set(g.made(), false);
         }
@@ -439,7 +428,7 @@ final class Robot {
     List<Evidence> told(Breaker.Broken broken) {
         List<Evidence> all = new ArrayList<>();
         broken.symptoms().forEach(g -> all.add(new Evidence.SymptomTold(g)));
-        Set<Integer> stored = v.stored();
+        Set<Integer> stored = stored();
         Set<String> spoken =
                 Reasoners.written(v.description()).stream()
                         .flatMap(k -> k.codes().keySet().stream())
@@ -466,6 +455,21 @@ final class Robot {
                             }
                         });
         return all;
+    }
+
+    /** What the body module tells of the supply; as usual where it tells nothing. */
+    private double supply() {
+        double told = reach.value("body.supply");
+        return Double.isNaN(told) ? GaugeState.TYPICAL_VOLTS : told;
+    }
+
+    /** What all modules hold as failed that can be asked. */
+    private Set<Integer> stored() {
+        return v.description().modules().stream()
+                .map(ControlModule::id)
+                .filter(m -> v.module(m) != null)
+                .flatMap(m -> reach.failed(m).stream())
+                .collect(Collectors.toSet());
     }
 
     /** The part that a suspect stands for; one that is in no circuit is its own. */

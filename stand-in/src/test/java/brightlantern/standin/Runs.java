@@ -51,6 +51,11 @@ final class Runs {
         return List.copyOf(came.values());
     }
 
+    /** One run, while no other goes on. */
+    <T> T alone(int number, Function<Run, T> each) {
+        return each.apply(run(number, yards.get(0)));
+    }
+
     /** Whether a single one is looked at. */
     boolean isOne() {
         return only != ALL;

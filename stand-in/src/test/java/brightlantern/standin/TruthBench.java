@@ -12,6 +12,9 @@ import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.standin.Calibration.World;
 import brightlantern.standin.Runs.Run;
 import brightlantern.standin.plant.Part;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -106,6 +109,34 @@ class TruthBench {
                 mean(all, Came::minutes));
     }
 
+    /**
+     * The same over real sockets: modules are asked by DoIP and UDS, and the meter by SCPI. A tenth
+     * of the runs, one after another on one address.
+     */
+    @Test
+    void singleFaultsOverSockets() throws IOException {
+        InetAddress address = InetAddress.getByName("127.0.73.1");
+        List<Came> all = new ArrayList<>();
+        for (int i = 0; i < Math.max(1, single / 10); i++) {
+            all.add(runs.alone(i, run -> overSockets(run, address)));
+        }
+        first("single faults over sockets", all);
+        assertThat(all).extracting(Came::checks).anyMatch(c -> c > 0);
+    }
+
+    private Came overSockets(Run run, InetAddress address) {
+        String id = run.yard().drawn(run.random());
+        StandInVehicle v = run.yard().fresh(id);
+        try (v) {
+            v.open(address);
+            try (Reach reach = new ReachOverSockets(v, address)) {
+                return singleFault(run, id, v, new Robot(v, run.random(), reach));
+            }
+        } catch (IOException taken) {
+            throw new UncheckedIOException(taken);
+        }
+    }
+
     private static void first(String world, List<Came> all) {
         double first = share(all, Came::hit);
         double wrong = share(all, Came::wrong);
@@ -117,7 +148,10 @@ class TruthBench {
     private Came singleFault(Run run) {
         String id = run.yard().drawn(run.random());
         StandInVehicle v = run.yard().built(id);
-        Robot robot = new Robot(v, run.random());
+        return singleFault(run, id, v, new Robot(v, run.random()));
+    }
+
+    private Came singleFault(Run run, String id, StandInVehicle v, Robot robot) {
         Breaker breaker = new Breaker(v);
         List<Part.Failure> electrical = new ArrayList<>(breaker.inCircuits());
         electrical.addAll(breaker.inPlant());

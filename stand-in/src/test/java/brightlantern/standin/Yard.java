@@ -71,6 +71,14 @@ final class Yard {
         return v;
     }
 
+    /** Another one of its kind, with its key on, that is nobody else's. */
+    StandInVehicle fresh(String id) {
+        StandInVehicle v =
+                StandIns.of(vehicle(id), StandIns.AS_BUILT, 100 + random.nextInt(800_000));
+        left(v);
+        return v;
+    }
+
     /** As somebody left it who has put all back: switched off, plugged, and with its key on. */
     private static void left(StandInVehicle v) {
         v.simulation().hang("", Load.NOTHING);
