@@ -119,7 +119,7 @@ public record ProbeCondition(Load load, Optional<String> moving) {
                         point,
                         supplyVolts,
                         shared.volts(circuit, point, state, Optional.empty(), own))
-                .among(shared.unknown(circuit, point));
+                .among(shared.unknown(circuit, point, state.moving(), supplyVolts));
     }
 
     /**

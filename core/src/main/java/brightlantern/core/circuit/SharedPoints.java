@@ -22,6 +22,12 @@ public final class SharedPoints {
     /** Of what could be on, this share is while somebody measures. */
     private static final double SOME_ON = 0.2;
 
+    /** Of what an engine that turns makes itself, most is. */
+    private static final double MOST_ON = 0.7;
+
+    /** No battery alone has this, V: the engine runs and charges it. */
+    private static final double CHARGED_VOLTS = 13.2;
+
     /** Figures that are kept; states differ in their supply. */
     private static final int MOST_KNOWN = 20_000;
 
@@ -29,7 +35,7 @@ public final class SharedPoints {
     private final Map<Solved, FaultTable> tables = new ConcurrentHashMap<>();
 
     /** It is asked for under each hypothesis. */
-    private final Map<AtPoint, Double> unknown = new ConcurrentHashMap<>();
+    private final Map<While, Double> unknown = new ConcurrentHashMap<>();
 
     /** What the others do while all of them are well; most faults are in none of them. */
     private final Map<AtState, Double> well = new ConcurrentHashMap<>();
@@ -41,6 +47,9 @@ public final class SharedPoints {
     private final Map<String, Set<String>> parts = new HashMap<>();
 
     private record AtPoint(String circuit, String point) {}
+
+    /** A point while the engine may turn, or while it stands. */
+    private record While(AtPoint at, boolean turns) {}
 
     private record AtState(String circuit, String point, OperatingState state) {}
 
@@ -179,32 +188,54 @@ public final class SharedPoints {
 
     /**
      * Volts by which the others may move a point because something of theirs is on that nobody
-     * told: one standard deviation, as a share of what all of it together would do.
+     * told: one standard deviation, as a share of what all of it together would do. While the key
+     * is turned to start, or the supply says that the engine runs, its own consumers are on.
+     *
+     * @param moving ids of the settings of the circuit that are made
      */
-    public double unknown(Circuit circuit, String point) {
+    public double unknown(Circuit circuit, String point, Set<String> moving, double supplyVolts) {
+        boolean turns =
+                supplyVolts >= CHARGED_VOLTS
+                        || circuit.settings().stream()
+                                .anyMatch(
+                                        s ->
+                                                s.by() == Setting.By.STARTER
+                                                        && moving.contains(s.id()));
         return circuit.gauges().isEmpty()
                 ? 0
                 : unknown.computeIfAbsent(
-                        new AtPoint(circuit.id(), point),
+                        new While(new AtPoint(circuit.id(), point), turns),
                         k ->
                                 with.getOrDefault(point, List.of()).stream()
                                         .filter(other -> !other.id().equals(circuit.id()))
-                                        .mapToDouble(
-                                                other -> SOME_ON * drawn(circuit, other, point))
+                                        .mapToDouble(other -> unknown(circuit, other, point, turns))
                                         .sum());
     }
 
     /** What is set for the circuit itself is known, and set for the other too. */
-    private double drawn(Circuit circuit, Circuit other, String point) {
-        OperatingState rest = OperatingState.idle(GaugeState.TYPICAL_VOLTS);
-        Set<String> on =
+    private double unknown(Circuit circuit, Circuit other, String point, boolean turns) {
+        List<Setting> on =
                 other.settings().stream()
                         .filter(s -> s.by() != Setting.By.STARTER)
-                        .map(Setting::id)
-                        .filter(s -> !Setting.unplugs(s) && circuit.setting(s).isEmpty())
-                        .collect(Collectors.toSet());
+                        .filter(s -> !Setting.unplugs(s.id()) && circuit.setting(s.id()).isEmpty())
+                        .toList();
+        double all = drawn(other, point, on);
+        double made =
+                turns
+                        ? drawn(
+                                other,
+                                point,
+                                on.stream().filter(s -> s.by() == Setting.By.ENGINE).toList())
+                        : 0;
+        return SOME_ON * Math.max(0, all - made) + MOST_ON * made;
+    }
+
+    /** Volts by which a circuit moves a point when these are made, all of it well. */
+    private double drawn(Circuit other, String point, List<Setting> on) {
+        OperatingState rest = OperatingState.idle(GaugeState.TYPICAL_VOLTS);
+        Set<String> ids = on.stream().map(Setting::id).collect(Collectors.toSet());
         return Math.abs(
-                table(other, rest.moving(on)).with(Optional.empty()).at(point)
+                table(other, rest.moving(ids)).with(Optional.empty()).at(point)
                         - table(other, rest).with(Optional.empty()).at(point));
     }
 

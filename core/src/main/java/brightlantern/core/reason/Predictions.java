@@ -167,7 +167,7 @@ final class Predictions {
         double volts = shared.volts(circuit, point, state, fault, own);
         ExpectedReading reading =
                 ExpectedReading.of(circuit, point, supply, volts)
-                        .among(shared.unknown(circuit, point));
+                        .among(shared.unknown(circuit, point, state.moving(), supply));
         return normal(reading, supply);
     }
 
@@ -280,7 +280,7 @@ final class Predictions {
                     double volts = shared.volts(circuit, point, state, Optional.empty(), own);
                     return normal(
                             ExpectedReading.of(circuit, point, supply, volts)
-                                    .among(shared.unknown(circuit, point)),
+                                    .among(shared.unknown(circuit, point, state.moving(), supply)),
                             supply);
                 });
     }

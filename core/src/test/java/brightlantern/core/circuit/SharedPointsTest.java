@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import brightlantern.core.vehicle.VehicleDescription;
 import brightlantern.core.vehicle.Vehicles;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** What other circuits draw through the body moves what is read there, told or not. */
@@ -16,6 +17,26 @@ class SharedPointsTest {
 
     private ExpectedReading at(String point) {
         return rest.healthy(shared, brakes, point, 14.05);
+    }
+
+    private static double still(SharedPoints of, Circuit circuit, String point) {
+        return of.unknown(circuit, point, Set.of(), 12.5);
+    }
+
+    /** Who turns the key to start does not know whether it will: coils and injectors go on then. */
+    @Test
+    void anEngineThatMayTurnDrawsThroughItsEarth() {
+        VehicleDescription finch = Vehicles.derived("oriel-finch");
+        Circuit starter = finch.circuit("starter-feed").orElseThrow();
+        SharedPoints its = new SharedPoints(finch.circuits());
+        ExpectedReading key =
+                new ProbeCondition(Load.NOTHING, Optional.of("K47-on"))
+                        .healthy(its, starter, "G106", 14.05);
+        assertThat(key.holds(0.25)).as("it runs").isTrue();
+        assertThat(key.holds(0.05)).as("it stands").isTrue();
+        assertThat(key.holds(2)).as("a poor earth").isFalse();
+        assertThat(its.unknown(starter, "G106", Set.of("K47-on"), 12.5))
+                .isGreaterThan(2 * still(its, starter, "G106"));
     }
 
     @Test
@@ -33,9 +54,9 @@ class SharedPointsTest {
                         .filter(p -> p.startsWith("X51."))
                         .findFirst()
                         .orElseThrow();
-        assertThat(shared.unknown(brakes, own)).isZero();
-        assertThat(shared.unknown(brakes, "BODY")).isBetween(0.05, 0.3);
-        assertThat(shared.unknown(brakes, Circuit.PLUS)).isZero();
+        assertThat(still(shared, brakes, own)).isZero();
+        assertThat(still(shared, brakes, "BODY")).isBetween(0.05, 0.3);
+        assertThat(still(shared, brakes, Circuit.PLUS)).isZero();
     }
 
     /** A relay that feeds both is on or off for both, and the reading says which. */
@@ -45,7 +66,7 @@ class SharedPointsTest {
         SharedPoints its = new SharedPoints(finch.circuits());
         for (Circuit c : finch.circuits()) {
             for (ProbePoint p : c.points()) {
-                assertThat(its.unknown(c, p.id())).as(c.id() + " " + p.id()).isLessThan(0.2);
+                assertThat(still(its, c, p.id())).as(c.id() + " " + p.id()).isLessThan(0.2);
             }
         }
     }
