@@ -226,10 +226,10 @@ final class CircuitFigures {
             return OptionalDouble.empty();
         }
         double anything = Odds.anything(first);
-        if (piece instanceof Evidence.Reading r
-                && predictions.inOne(r.circuitId(), one.get(), other.get())) {
-            Normal read = predictions.reading(r, one.get(), other.get());
-            return OptionalDouble.of(Math.log(read.density(r.volts(), anything)));
+        if (piece instanceof Evidence.Reading r) {
+            return volts(r, first, second)
+                    .map(f -> OptionalDouble.of(Math.log(f.density(r.volts(), anything))))
+                    .orElse(OptionalDouble.empty());
         }
         OfGauge its = piece instanceof Evidence.Outcome o ? gauges.get(o.findingId()) : null;
         if (its == null || !predictions.inOne(its.circuit().id(), one.get(), other.get())) {
@@ -238,6 +238,17 @@ final class CircuitFigures {
         Band band = its.gauge().band(((Evidence.Outcome) piece).outcomeId()).orElseThrow();
         double share = predictions.share(its.circuit(), its.gauge(), one.get(), other.get());
         return OptionalDouble.of(Math.log(Shown.of(its.gauge(), band).chance(share, anything)));
+    }
+
+    /** What a point reads with two faults that stand in its circuit; empty where one does not. */
+    Optional<Normal> volts(Evidence.Reading r, Hypothesis first, Hypothesis second) {
+        Optional<Fault> one = fault(first);
+        Optional<Fault> other = fault(second);
+        return one.isPresent()
+                        && other.isPresent()
+                        && predictions.inOne(r.circuitId(), one.get(), other.get())
+                ? Optional.of(predictions.reading(r, one.get(), other.get()))
+                : Optional.empty();
     }
 
     private static double blurOf(Gauge gauge) {

@@ -168,6 +168,20 @@ final class CircuitMechanism implements Mechanism {
                         .isPresent();
     }
 
+    @Override
+    public boolean isSlip(Evidence piece, Hypotheses under, int first, int second) {
+        Optional<Normal> both =
+                piece instanceof Evidence.Reading r
+                        ? figures.volts(r, under.get(first), under.get(second))
+                        : Optional.empty();
+        return both.map(
+                        f ->
+                                f.isSlip(
+                                        ((Evidence.Reading) piece).volts(),
+                                        Odds.anything(under.get(first))))
+                .orElseGet(() -> Mechanism.super.isSlip(piece, under, first, second));
+    }
+
     /** What is broken in whatever way often has nothing, or all of the supply. */
     private static double broken(double density, double volts, double supply, double top) {
         double dead = new Normal(0, RAIL_VOLTS, top).density(volts, 0);

@@ -4,6 +4,7 @@ import brightlantern.core.suspect.Evidence;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * What was found against what is about to be named. However well all else fits: where it was looked
@@ -41,10 +42,7 @@ final class Contradiction {
             List<Learned> learned,
             Hypotheses hypotheses,
             Slip slip) {
-        int repaired = 0;
-        for (int e = 0; e < learned.size(); e++) {
-            repaired = learned.get(e).piece() instanceof Evidence.RepairFailed ? e : repaired;
-        }
+        int repaired = repaired(learned);
         Optional<Evidence> first = Optional.empty();
         for (String id : named) {
             double sum = hypotheses.of(id).mapToDouble(i -> weights[i]).sum();
@@ -67,6 +65,25 @@ final class Contradiction {
             first = first.isPresent() ? first : against;
         }
         return first;
+    }
+
+    /** The reading that two at once do not let be, if one does. */
+    static Optional<Evidence> ofTwo(List<Learned> learned, Predicate<Evidence> slip) {
+        return learned.stream()
+                .skip(repaired(learned))
+                .map(Learned::piece)
+                .filter(Evidence.Reading.class::isInstance)
+                .filter(slip)
+                .findFirst();
+    }
+
+    /** Place of the last repair. */
+    private static int repaired(List<Learned> learned) {
+        int repaired = 0;
+        for (int e = 0; e < learned.size(); e++) {
+            repaired = learned.get(e).piece() instanceof Evidence.RepairFailed ? e : repaired;
+        }
+        return repaired;
     }
 
     private static boolean speaksAgainst(double[] logs, int i, Hypotheses hypotheses) {

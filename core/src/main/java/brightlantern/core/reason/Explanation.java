@@ -12,6 +12,9 @@ public final class Explanation {
     private static final String UNCODED =
             " Whether it makes the complaint is not known: that is not coded.";
 
+    private static final String AGAINST_BOTH =
+            " What was found elsewhere speaks against both: look again, or it is something not on this list.";
+
     private Explanation() {}
 
     /**
@@ -45,7 +48,7 @@ public final class Explanation {
             boolean wrong) {
         Standing lead = standings.get(0);
         if (two >= Ranking.POINTED_AT && lead.isDescribed()) {
-            return both(standings, two);
+            return both(standings, two) + (contradicted ? AGAINST_BOTH : "");
         }
         String sure = Words.percent(lead.sureness());
         return switch (lead.suspectId()) {

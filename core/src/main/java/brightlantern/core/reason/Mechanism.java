@@ -81,6 +81,11 @@ public interface Mechanism {
         return false;
     }
 
+    /** The same with two of them at once. */
+    default boolean isSlip(Evidence piece, Hypotheses under, int first, int second) {
+        return isSlip(piece, under, first) && isSlip(piece, under, second);
+    }
+
     /** How a piece tells of a cause that nobody listed. */
     default Unlisted.Shows unlisted(Evidence piece) {
         return Unlisted.Shows.ITS_OWN;

@@ -62,7 +62,16 @@ final class Pairs {
             double[] broken,
             int first,
             boolean isMended,
-            double[] second) {}
+            double[] second) {
+        /** Place of the likeliest hypothesis beside the first. */
+        int likeliestSecond() {
+            int best = 0;
+            for (int i = 1; i < second.length; i++) {
+                best = second[i] > second[best] ? i : best;
+            }
+            return best;
+        }
+    }
 
     private final Hypotheses hypotheses;
     private final List<Learned> learned;

@@ -329,7 +329,7 @@ public final class Reasoner {
                                 learned,
                                 hypotheses,
                                 (piece, i) -> of(piece).isSlip(piece, hypotheses, i))
-                        : Optional.empty();
+                        : Contradiction.ofTwo(learned, piece -> isSlip(piece, two.get()));
         return new Ranking(
                 standings,
                 alike,
@@ -342,6 +342,10 @@ public final class Reasoner {
                         against.isPresent(),
                         learned.stream().anyMatch(l -> l.piece() instanceof Evidence.SymptomTold),
                         learned.stream().anyMatch(l -> !l.piece().passed().orElse(true))));
+    }
+
+    private boolean isSlip(Evidence piece, Pairs.Two two) {
+        return of(piece).isSlip(piece, hypotheses, two.first(), two.likeliestSecond());
     }
 
     /** The leading suspect, and those of its kind at whose places nothing else can be measured. */

@@ -79,6 +79,19 @@ class ContradictionTest {
     }
 
     @Test
+    void whatTwoTogetherDoNotLetBeSpeaksAgainstBoth() {
+        Learned reading =
+                new Learned(
+                        new Evidence.Reading("c", "p", "nothing", List.of(), 4.7, 12.5, false),
+                        hypotheses.each(h -> -5));
+        Learned repair = new Learned(new Evidence.RepairFailed("another"), hypotheses.each(h -> 0));
+        assertThat(Contradiction.ofTwo(List.of(seen(0.02, 0.02), reading), p -> true))
+                .contains(reading.piece());
+        assertThat(Contradiction.ofTwo(List.of(reading), p -> false)).isEmpty();
+        assertThat(Contradiction.ofTwo(List.of(reading, repair), p -> true)).isEmpty();
+    }
+
+    @Test
     void aCodeIsWeighedAndContradictsNobodyFlatly() {
         Learned code =
                 new Learned(
