@@ -99,7 +99,14 @@ public final class VehicleSimulation {
             readings.put("engine.speed", () -> plant.rpm() + crank.droop());
         }
         part.sensors().forEach(readings::put);
-        readings.putAll(plant.sensors());
+        plant.sensors()
+                .forEach(
+                        (id, told) -> {
+                            // what a wire brings to its module goes on coming by that wire
+                            if (!felt.containsKey(id)) {
+                                readings.put(id, told);
+                            }
+                        });
     }
 
     /** Puts its circuits in: from now on its sensors tell what arrives at their modules' pins. */
