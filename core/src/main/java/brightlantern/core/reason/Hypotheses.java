@@ -18,14 +18,14 @@ import java.util.stream.IntStream;
  */
 public final class Hypotheses {
     /**
-     * A list of causes is never complete: one complaint in fourteen turns out to be something new.
+     * A list of causes is never complete: one complaint in twenty turns out to be something new.
      */
-    private static final double PRIOR_SOMETHING_ELSE = 0.07;
+    private static final double PRIOR_SOMETHING_ELSE = 0.05;
 
     /**
-     * One complaint in five is not reproduced: misuse, a passing condition, or mended on the way.
+     * One complaint in four is not reproduced: misuse, a passing condition, or mended on the way.
      */
-    private static final double PRIOR_NOTHING = 0.2;
+    private static final double PRIOR_NOTHING = 0.25;
 
     /** One described cause stands for so much of all causes at most. */
     private static final double COVERED_BY_ONE = 0.2;
