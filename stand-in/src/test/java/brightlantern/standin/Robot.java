@@ -337,6 +337,7 @@ final class Robot {
                 bus,
                 judgement.state(),
                 judgement.at().orElse(-1),
+                judgement.upTo(),
                 judgement.absent(),
                 judgement.holds());
     }

@@ -187,6 +187,7 @@ class CaptureJudge {
                                 wires.bus().id(),
                                 judgement.state(),
                                 judgement.at().orElse(-1),
+                                judgement.upTo(),
                                 judgement.absent(),
                                 judgement.holds())),
                 judgement.reasons());

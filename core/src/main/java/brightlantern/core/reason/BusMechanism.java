@@ -103,7 +103,7 @@ final class BusMechanism implements Mechanism {
     private static double gap(Element e, Evidence.BusSeen seen) {
         if (seen.state().isOpen()) {
             // which of both wires it is, is not foretold
-            return seen.at() == e.at() ? CONTACT_SHOWS / 3 : STRAY;
+            return seen.mayBeBehind(e.at()) ? CONTACT_SHOWS / 3 : STRAY;
         }
         return seen.state() == WireState.SOUND ? CONTACT_IS_GOOD : STRAY;
     }
@@ -188,19 +188,19 @@ final class BusMechanism implements Mechanism {
                             WireState.SHORTED,
                             WireState.BABBLING,
                             WireState.UNTERMINATED)) {
-                possible.add(new Evidence.BusSeen(bus, state, -1, Set.of(), false));
+                possible.add(new Evidence.BusSeen(bus, state, -1, -1, Set.of(), false));
             }
             for (Element e : faults.elements()) {
                 if (e.kind() == NetworkModel.Kind.GAP && e.bus().equals(bus)) {
                     possible.add(
                             new Evidence.BusSeen(
-                                    bus, WireState.HIGH_OPEN, e.at(), Set.of(), false));
+                                    bus, WireState.HIGH_OPEN, e.at(), e.at(), Set.of(), false));
                 } else if (e.kind() == NetworkModel.Kind.MODULE
                         || e.kind() == NetworkModel.Kind.FEED) {
                     Set<String> its = new HashSet<>(e.modules());
                     its.retainAll(onBus.getOrDefault(bus, Set.of()));
                     possible.add(
-                            new Evidence.BusSeen(bus, WireState.SOUND_WITHOUT, -1, its, false));
+                            new Evidence.BusSeen(bus, WireState.SOUND_WITHOUT, -1, -1, its, false));
                 }
             }
             List<double[]> outcomes = new ArrayList<>();

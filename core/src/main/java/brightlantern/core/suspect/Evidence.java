@@ -263,17 +263,26 @@ public sealed interface Evidence {
      * What an oscilloscope at both ends of a bus showed of its wires.
      *
      * @param at the last station before a break, the gateway being 0; below 0 without one
+     * @param upTo the last one behind which it may be as well, as nobody between them sends
      * @param absent modules that sent nothing, where both wires are sound
      */
     record BusSeen(
             String bus,
             WireState state,
             int at,
+            int upTo,
             Set<String> absent,
             @JsonProperty("passed") boolean right)
             implements Evidence {
         public BusSeen {
             absent = Set.copyOf(absent);
+            // what was kept before this was known
+            upTo = Math.max(at, upTo);
+        }
+
+        /** Whether a break behind a station may be what was seen. */
+        public boolean mayBeBehind(int station) {
+            return station >= at && station <= upTo;
         }
 
         static String key(String bus) {

@@ -34,11 +34,18 @@ class BusWiresSeenTest {
 
     private static BusStudy.Judgement seen(
             VehicleDescription of, String busId, WireFault... faults) {
+        return without("", of, busId, faults);
+    }
+
+    /** One module is not fitted. */
+    private static BusStudy.Judgement without(
+            String missing, VehicleDescription of, String busId, WireFault... faults) {
         BusWires wires = new BusWires(of, new Random(3));
         for (WireFault fault : faults) {
             wires.add(fault);
         }
-        BusScope scope = new BusScope(of, wires, m -> true, () -> true, new Random(5));
+        BusScope scope =
+                new BusScope(of, wires, m -> !m.equals(missing), () -> true, new Random(5));
         Bus bus = of.buses().stream().filter(b -> b.id().equals(busId)).findFirst().orElseThrow();
         double interval = 1 / (bus.rate().fastest() * 1000 * SAMPLES_PER_BIT);
         List<String> places = new ArrayList<>();
@@ -60,6 +67,7 @@ class BusWiresSeenTest {
                         busId,
                         of.onWire(busId).stream()
                                 .map(ControlModule::id)
+                                .filter(m -> !m.equals(missing))
                                 .collect(Collectors.toSet()));
         return BusStudy.judge(new Capture(interval, lanes), bus.rate(), stations).orElseThrow();
     }
@@ -96,6 +104,23 @@ class BusWiresSeenTest {
         BusStudy.Judgement low = seen(ember, "drive", broken("drive", 1, WireFault.Wire.LOW, 1e6));
         assertThat(low.state()).as("%s", low.reasons()).isEqualTo(WireState.LOW_OPEN);
         assertThat(low.at()).contains(1);
+    }
+
+    /** Who is not there does not tell on which side of its plug the wire is open. */
+    @Test
+    void aBreakBesideAnEmptyPlugMayBeOnBothSidesOfIt() {
+        List<String> body = cairn.onWire("body").stream().map(ControlModule::id).toList();
+        int trailer = body.indexOf("trailer") + 1;
+        for (int at : new int[] {trailer - 1, trailer}) {
+            BusStudy.Judgement judgement =
+                    without("trailer", cairn, "body", broken("body", at, WireFault.Wire.HIGH, 1e6));
+            assertThat(judgement.at()).contains(trailer - 1);
+            assertThat(judgement.upTo()).isEqualTo(trailer);
+            assertThat(judgement.sentence()).doesNotContain("Trailer");
+        }
+        BusStudy.Judgement fitted = seen("body", broken("body", trailer, WireFault.Wire.HIGH, 1e6));
+        assertThat(fitted.at()).contains(trailer);
+        assertThat(fitted.upTo()).isEqualTo(trailer);
     }
 
     private double ohms(String busId, WireFault... faults) {

@@ -93,8 +93,17 @@ final class BusSight {
         int wrong = near.traffic().errors().size() + far.traffic().errors().size();
         WireState state = state();
         Optional<Integer> at = state.isOpen() ? Optional.of(gap()) : Optional.empty();
+        int upTo = at.map(this::upTo).orElse(-1);
         return new BusStudy.Judgement(
-                state, at, absent(), sentence(state, at), levels, frames, wrong, reasons);
+                state,
+                at,
+                upTo,
+                absent(),
+                sentence(state, at, upTo),
+                levels,
+                frames,
+                wrong,
+                reasons);
     }
 
     private WireState state() {
@@ -203,18 +212,31 @@ final class BusSight {
         return last;
     }
 
-    private String sentence(WireState state, Optional<Integer> at) {
+    /**
+     * The last station before the first one behind the break that is heard: what is not fitted, or
+     * sends nothing, does not tell on which side of it the wire is open.
+     */
+    private int upTo(int at) {
+        for (int i = at + 1; i < stations.size(); i++) {
+            if (levels.get(i).frames() > 0) {
+                return i - 1;
+            }
+        }
+        return stations.size() - 1;
+    }
+
+    private String sentence(WireState state, Optional<Integer> at, int upTo) {
         String words =
                 state.words().substring(0, 1).toUpperCase(Locale.ROOT) + state.words().substring(1);
         return at.map(
                         a ->
                                 words
-                                        + (a + 1 >= stations.size()
+                                        + (upTo + 1 >= stations.size()
                                                 ? " behind " + stations.get(a).name()
                                                 : " between "
                                                         + stations.get(a).name()
                                                         + " and "
-                                                        + stations.get(a + 1).name())
+                                                        + stations.get(upTo + 1).name())
                                         + ".")
                 .orElse(words + ".");
     }

@@ -63,10 +63,12 @@ public final class BusStudy {
      * @param absent modules that are fitted and of which no frame came
      * @param at the last station before the break, the gateway being 0; empty where the state has
      *     no place
+     * @param upTo the last station before which no other was heard: the break may be behind it too
      */
     public record Judgement(
             WireState state,
             Optional<Integer> at,
+            int upTo,
             Set<String> absent,
             String sentence,
             List<Levels> levels,
