@@ -192,6 +192,8 @@ public final class SharedPoints {
      * is turned to start, or the supply says that the engine runs, its own consumers are on.
      *
      * @param moving ids of the settings of the circuit that are made
+     * @param supplyVolts V
+     * @return V, at least 0
      */
     public double unknown(Circuit circuit, String point, Set<String> moving, double supplyVolts) {
         boolean turns =

@@ -26,6 +26,12 @@ class BothEndsTest {
                 circuit, point, "nothing", List.of(), volts, 12.5, false, Map.of());
     }
 
+    /** At the other end of the wire, with all plugged in. */
+    private static void isReadAtWork(NextCheck next) {
+        assertThat(reading(next).point()).isEqualTo("X253.11");
+        assertThat(reading(next).moving()).isEmpty();
+    }
+
     private static Check.Reading reading(NextCheck next) {
         return (Check.Reading) next.check();
     }
@@ -53,11 +59,7 @@ class BothEndsTest {
                 .filteredOn(BothEnds::isUnplugged)
                 .anyMatch(n -> reading(n).point().equals("X253.11"));
         assertThat(BothEnds.missing(ember, WIRE, found, next))
-                .hasValueSatisfying(
-                        n -> {
-                            assertThat(reading(n).point()).isEqualTo("X253.11");
-                            assertThat(reading(n).moving()).isEmpty();
-                        });
+                .hasValueSatisfying(BothEndsTest::isReadAtWork);
         assertThat(
                         BothEnds.missing(
                                 ember,
@@ -84,11 +86,7 @@ class BothEndsTest {
         List<Evidence> found = List.of(read("interlock", "X252.8", 9.68), without);
         List<NextCheck> next = new Reasoners(ember).of(found).nextChecks(found, 12.5);
         assertThat(BothEnds.missing(ember, WIRE, found, next))
-                .hasValueSatisfying(
-                        n -> {
-                            assertThat(reading(n).point()).isEqualTo("X253.11");
-                            assertThat(reading(n).moving()).isEmpty();
-                        });
+                .hasValueSatisfying(BothEndsTest::isReadAtWork);
         // where nothing else is left to do there it counts
         assertThat(
                         BothEnds.missing(
