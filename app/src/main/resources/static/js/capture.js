@@ -4,17 +4,25 @@
 const page = document.getElementById('capture');
 const canvas = document.getElementById('drawing');
 const told = document.getElementById('cursor');
+const laid = document.getElementById('laid');
 const STRIP = 96;
 const NAME = 18;
 const RULER = 26;
 const GAP = 8;
 const LEFT = 64;
-const colour = name => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+const colours = ['--sheet', '--violet', '--teal', '--amber', '--soft', '--ink', '--line', '--coral'];
 const hidden = new Set();
 const turned = new Set();
 const tall = new Set();
 const smooth = new Map();
+const over = new Set();
+const larger = new Map();
+const raised = new Map();
+// the end of what comes in is followed until somebody looks elsewhere
+const FOLLOW_MILLIS = 400;
 let order = [];
+let ink = {};
+let due = 0;
 
 let picture = null;
 let under = null;
@@ -25,8 +33,20 @@ let pinned = null;
 let asked = 0;
 let waiting = 0;
 
-const width = () => canvas.clientWidth - LEFT;
+// asked of the page once a picture: it would lay itself out for each of a thousand columns
+let wide = canvas.clientWidth - LEFT;
+const width = () => wide;
 const shown = () => order.filter(i => !hidden.has(i)).map(i => ({ lane: picture.lanes[i], i }));
+
+// lanes in strips of their own, each with those that lie over it
+function stacked() {
+  const all = [];
+  for (const row of shown()) {
+    if (all.length && over.has(row.i)) all.at(-1).push(row);
+    else all.push([row]);
+  }
+  return all;
+}
 const strips = i => (tall.has(i) ? 2 * STRIP : STRIP);
 
 async function fetched(address, from, to) {
@@ -36,6 +56,7 @@ async function fetched(address, from, to) {
   return answer.ok ? answer.json() : null;
 }
 
+// of a part, or of all of it when its end is below zero
 async function fetchAll(from, to) {
   const mine = ++asked;
   const got = await fetched(page.dataset.picture, from, to);
@@ -44,23 +65,54 @@ async function fetchAll(from, to) {
   picture = got;
   under = other;
   length = got.length;
-  if (range[1] === 0) range = [got.from, got.to];
+  picture.lanes.forEach(lane => (lane.seen = bounds(lane)));
+  under?.lanes.forEach(lane => (lane.seen = bounds(lane)));
+  if (under && laid) laid.textContent = under.told;
+  if (range[1] === 0 || to < 0) range = [got.from, got.to];
   if (order.length === 0) {
     order = picture.lanes.map((lane, i) => i);
     picture.lanes.forEach((lane, i) => lane.aside && hidden.add(i));
+    if (order.length) rows();
   }
   draw();
+}
+
+// what comes in is looked at with its end, unless somebody looks at a part before it
+async function follow() {
+  const span = range[1] - range[0];
+  const atEnd = length - range[1] < span / 1000;
+  if (range[0] === 0 && atEnd) await fetchAll(0, -1);
+  else if (atEnd) await fetchAll(Math.max(0, length - span), -1);
+  else await fetchAll(...range);
+  if (!picture) return;
+  if (picture.going) setTimeout(follow, FOLLOW_MILLIS);
+  else location.reload();
 }
 
 const x = t => LEFT + ((t - range[0]) / (range[1] - range[0])) * width();
 const time = px => range[0] + ((px - LEFT) / width()) * (range[1] - range[0]);
 const value = (lane, step) => step * lane.scale + lane.offset;
 
+// least and most of what is seen of a lane
+function bounds(lane) {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const step of lane.extents) {
+    if (step === null) continue;
+    const v = value(lane, step);
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  return [low, high];
+}
+
 // a strip is as tall as what is seen of its lane, and of the one under it
 function limits(lane, other, i) {
-  const seen = [lane, other].filter(Boolean).flatMap(l => l.extents.map(s => value(l, s)));
-  const low = seen.reduce((a, b) => Math.min(a, b), Infinity);
-  const high = seen.reduce((a, b) => Math.max(a, b), -Infinity);
+  let low = Math.min(lane.seen[0], other?.seen[0] ?? Infinity);
+  let high = Math.max(lane.seen[1], other?.seen[1] ?? -Infinity);
+  const half = (high - low) / 2 / (larger.get(i) ?? 1);
+  const middle = (high + low) / 2 - (raised.get(i) ?? 0) * 2 * half;
+  [low, high] = [middle - half, middle + half];
   const room = (high - low || 1) * 0.05;
   return turned.has(i) ? [high + room, low - room] : [low - room, high + room];
 }
@@ -73,25 +125,43 @@ function smoothed(lane, columns) {
   }
   const reach = (columns - 1) / 2;
   return middle.flatMap((m, c) => {
+    if (lane.extents[2 * c] === null) return [null, null];
     const near = middle.slice(Math.max(0, c - reach), c + reach + 1);
     const mean = near.reduce((sum, v) => sum + v, 0) / near.length;
     return [mean, mean];
   });
 }
 
-function line(ctx, lane, extents, from, to, top, height, bounds, ink) {
+// each column is a bar from its least to its most, as wide as it is, with a thin one up or down to
+// the next where they do not meet: many times quicker than a line that goes up and down a screen
+const THICK = 1.3;
+
+function line(ctx, lane, extents, from, to, top, height, limits, colour) {
   const columns = extents.length / 2;
-  const y = v => top + height - ((v - bounds[0]) / (bounds[1] - bounds[0])) * (height - NAME);
-  ctx.strokeStyle = ink;
-  ctx.lineWidth = 1.3;
-  ctx.beginPath();
-  for (let c = 0; c < columns; c++) {
-    const px = x(from + ((c + 0.5) * (to - from)) / columns);
-    if (px < LEFT - 2 || px > LEFT + width() + 2) continue;
-    ctx.lineTo(px, y(value(lane, extents[2 * c])));
-    ctx.lineTo(px, y(value(lane, extents[2 * c + 1])));
+  const rise = (height - NAME) / (limits[1] - limits[0]);
+  const y = step => top + height - (value(lane, step) - limits[0]) * rise;
+  const begin = x(from);
+  const apart = (x(to) - begin) / columns;
+  const first = Math.max(0, Math.floor((LEFT - begin) / apart) - 1);
+  const last = Math.min(columns, Math.ceil((LEFT + wide - begin) / apart) + 1);
+  ctx.fillStyle = colour;
+  let before = null;
+  for (let c = first; c < last; c++) {
+    if (extents[2 * c] === null) {
+      before = null;
+      continue;
+    }
+    const ends = [y(extents[2 * c]), y(extents[2 * c + 1])];
+    const high = Math.min(...ends);
+    const low = Math.max(...ends);
+    const at = begin + c * apart;
+    if (before && (before.low < high || before.high > low)) {
+      const bridge = before.low < high ? [before.low, high] : [low, before.high];
+      ctx.fillRect(at, bridge[0], THICK, bridge[1] - bridge[0] + THICK);
+    }
+    ctx.fillRect(at, high - THICK / 2, Math.max(THICK, apart), low - high + THICK);
+    before = { high, low };
   }
-  ctx.stroke();
 }
 
 // what smoothing does is said beside the lane's name
@@ -103,29 +173,40 @@ function span(columns) {
 
 const rounded = v => (Math.abs(v) >= 100 ? v.toFixed(0) : Math.abs(v) >= 10 ? v.toFixed(1) : v.toFixed(2));
 
-function strip(ctx, { lane, i }, top) {
-  const other = under?.lanes.find(l => l.name === lane.name);
-  const bounds = limits(lane, other, i);
-  const height = strips(i);
-  const columns = smooth.get(i);
-  const seen = l => (columns ? smoothed(l, columns) : l.extents);
-  ctx.fillStyle = colour('--sheet');
+// lanes that lie over each other keep their colours, in the order in which they come
+const OVER = ['--teal', '--coral', '--amber', '--ink'];
+
+function strip(ctx, rows, top) {
+  const height = strips(rows[0].i);
+  ctx.fillStyle = ink['--sheet'];
   ctx.fillRect(LEFT, top, width(), height);
-  ctx.save();
-  ctx.beginPath();
-  ctx.rect(LEFT, top, width(), height);
-  ctx.clip();
-  if (other) line(ctx, other, seen(other), under.from, under.to, top, height, bounds, colour('--violet'));
-  line(ctx, lane, seen(lane), picture.from, picture.to, top, height, bounds, colour('--teal'));
-  ctx.restore();
-  ctx.fillStyle = colour('--soft');
-  ctx.textAlign = 'right';
-  ctx.fillText(rounded(bounds[1]), LEFT - 6, top + NAME + 10);
-  ctx.fillText(rounded(bounds[0]), LEFT - 6, top + height - 2);
-  ctx.textAlign = 'left';
-  const name = lane.unit ? `${lane.name}, ${lane.unit}` : lane.name;
-  ctx.fillStyle = colour('--ink');
-  ctx.fillText(columns ? `${name}, mean over ${span(columns)}` : name, LEFT + 6, top + 14);
+  let begin = LEFT + 6;
+  rows.forEach(({ lane, i }, n) => {
+    const other = under?.lanes.find(l => l.name === lane.name);
+    const limit = limits(lane, other, i);
+    const columns = smooth.get(i);
+    const seen = l => (columns ? smoothed(l, columns) : l.extents);
+    const its = ink[OVER[n % OVER.length]];
+    ctx.save();
+    ctx.beginPath();
+    ctx.rect(LEFT, top, width(), height);
+    ctx.clip();
+    if (other) line(ctx, other, seen(other), under.from, under.to, top, height, limit, ink['--violet']);
+    line(ctx, lane, seen(lane), picture.from, picture.to, top, height, limit, its);
+    ctx.restore();
+    ctx.fillStyle = rows.length > 1 ? its : ink['--soft'];
+    ctx.textAlign = 'right';
+    if (n < 2) {
+      ctx.fillText(rounded(limit[1]), LEFT - 6, top + NAME + 10 + 14 * n);
+      ctx.fillText(rounded(limit[0]), LEFT - 6, top + height - 2 - 14 * (Math.min(2, rows.length) - 1 - n));
+    }
+    ctx.textAlign = 'left';
+    const unit = lane.unit ? `${lane.name}, ${lane.unit}` : lane.name;
+    const name = columns ? `${unit}, mean over ${span(columns)}` : unit;
+    ctx.fillStyle = rows.length > 1 ? its : ink['--ink'];
+    ctx.fillText(name, begin, top + 14);
+    begin += ctx.measureText(name).width + 18;
+  });
 }
 
 // the cylinder whose compression dead centre is near, at every place of the firing order
@@ -138,19 +219,37 @@ function ruler(ctx, top) {
       const share = (firesBefore / 720 + (k - first) / order.length + 1) % 1;
       const at = x(from + share * (to - from));
       if (at < LEFT || at > LEFT + width()) continue;
-      ctx.strokeStyle = colour('--line');
+      ctx.strokeStyle = ink['--line'];
       ctx.beginPath();
       ctx.moveTo(at, 0);
       ctx.lineTo(at, top);
       ctx.stroke();
       const apart = ((to - from) / order.length / (range[1] - range[0])) * width();
-      ctx.fillStyle = colour('--soft');
+      ctx.fillStyle = ink['--soft'];
       if (apart > 14) ctx.fillText(String(order[k]), at, top + 16);
     }
   }
-  ctx.fillStyle = colour('--soft');
+  ctx.fillStyle = ink['--soft'];
   ctx.textAlign = 'right';
   if (cycles.length) ctx.fillText('cylinder', LEFT - 6, top + 16);
+}
+
+// degrees from the dead centre of the first cylinder, as close as they can be read
+function degrees(ctx, top) {
+  const { cycles, firesBefore } = picture;
+  if (!cycles.length) return;
+  ctx.fillStyle = ink['--soft'];
+  ctx.textAlign = 'right';
+  ctx.fillText('degrees', LEFT - 6, top + 16);
+  ctx.textAlign = 'center';
+  for (const [from, to] of cycles) {
+    if (x(to) < LEFT || x(from) > LEFT + wide) continue;
+    const step = [10, 30, 90, 180, 360, 720].find(d => x(from + ((to - from) * d) / 720) - x(from) > 40);
+    for (let d = 0; step && d < 720; d += step) {
+      const at = x(from + (((d + firesBefore) % 720) / 720) * (to - from));
+      if (at >= LEFT && at <= LEFT + wide) ctx.fillText(`${d}°`, at, top + 16);
+    }
+  }
 }
 
 function times(ctx, top) {
@@ -159,7 +258,7 @@ function times(ctx, top) {
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map(m => m * power).find(s => s >= rough);
   const digits = Math.max(0, -Math.floor(Math.log10(step)));
-  ctx.fillStyle = colour('--soft');
+  ctx.fillStyle = ink['--soft'];
   ctx.textAlign = 'center';
   for (let t = Math.ceil(range[0] / step) * step; t <= range[1]; t += step) {
     const at = x(t);
@@ -167,11 +266,21 @@ function times(ctx, top) {
   }
 }
 
+// what each cylinder does in each half turn from its compression dead centre on
+const STROKES = ['works', 'pushes out', 'draws in', 'compresses'];
+
 function angle(t) {
-  const cycle = picture.cycles.find(([from, to]) => t >= from && t < to);
+  const { cycles, order, firesBefore } = picture;
+  const cycle = cycles.find(([from, to]) => t >= from && t < to);
   if (!cycle) return '';
-  const degrees = ((t - cycle[0]) / (cycle[1] - cycle[0])) * 720 - picture.firesBefore;
-  return `  ${Math.round((degrees + 720) % 720)}° after the dead centre of cylinder 1`;
+  const degrees = (((t - cycle[0]) / (cycle[1] - cycle[0])) * 720 - firesBefore + 720) % 720;
+  const first = order.indexOf(1);
+  const does = order
+    .map((cylinder, k) => [cylinder, (degrees - (720 * (k - first)) / order.length + 1440) % 720])
+    .sort((a, b) => a[0] - b[0])
+    .map(([cylinder, since]) => `${cylinder} ${STROKES[Math.floor(since / 180)]}`);
+  const strokes = order.length <= 6 ? `; ${does.join(', ')}` : '';
+  return `  ${Math.round(degrees) % 720}° after the dead centre of cylinder 1${strokes}`;
 }
 
 function at(lane, t) {
@@ -218,14 +327,14 @@ function flags(ctx, bottom) {
   picture.marks.forEach((mark, n) => {
     const at = x(mark.seconds);
     if (at < LEFT || at > LEFT + width()) return;
-    ctx.strokeStyle = colour('--violet');
+    ctx.strokeStyle = ink['--violet'];
     ctx.beginPath();
     ctx.moveTo(at, NAME + 4);
     ctx.lineTo(at, bottom);
     ctx.stroke();
-    ctx.fillStyle = colour('--violet');
+    ctx.fillStyle = ink['--violet'];
     ctx.fillRect(at - 10, 2, 20, NAME);
-    ctx.fillStyle = colour('--sheet');
+    ctx.fillStyle = ink['--sheet'];
     ctx.fillText(String(n + 1), at, NAME - 3);
   });
 }
@@ -238,7 +347,7 @@ function mark() {
 }
 
 function upright(ctx, t, bottom, dashes) {
-  ctx.strokeStyle = colour('--coral');
+  ctx.strokeStyle = ink['--coral'];
   ctx.setLineDash(dashes);
   ctx.beginPath();
   ctx.moveTo(x(t), 0);
@@ -247,28 +356,45 @@ function upright(ctx, t, bottom, dashes) {
   ctx.setLineDash([]);
 }
 
+// at most once for each picture that the screen shows
 function draw() {
+  if (due === 0) due = requestAnimationFrame(paint);
+}
+
+function paint() {
+  due = 0;
+  wide = canvas.clientWidth - LEFT;
   if (!picture) return;
-  const rows = shown();
-  const bottom = rows.reduce((sum, { i }) => sum + strips(i) + GAP, 0);
-  const height = bottom + 2 * RULER;
+  const style = getComputedStyle(document.documentElement);
+  ink = Object.fromEntries(colours.map(name => [name, style.getPropertyValue(name).trim()]));
+  const all = stacked();
+  const bottom = all.reduce((sum, [{ i }]) => sum + strips(i) + GAP, 0);
+  const height = bottom + (picture.cycles.length ? 3 : 1) * RULER;
   const scale = window.devicePixelRatio || 1;
-  canvas.style.height = `${height}px`;
-  canvas.width = canvas.clientWidth * scale;
-  canvas.height = height * scale;
   const ctx = canvas.getContext('2d');
-  ctx.scale(scale, scale);
+  const size = [Math.round(canvas.clientWidth * scale), Math.round(height * scale)];
+  if (canvas.width !== size[0] || canvas.height !== size[1]) {
+    canvas.style.height = `${height}px`;
+    [canvas.width, canvas.height] = size;
+  }
+  ctx.setTransform(scale, 0, 0, scale, 0, 0);
+  ctx.clearRect(0, 0, canvas.clientWidth, height);
   ctx.font = '13px "Atkinson Hyperlegible", sans-serif';
   let top = 0;
-  for (const row of rows) {
-    strip(ctx, row, top);
-    top += strips(row.i) + GAP;
+  for (const rows of all) {
+    strip(ctx, rows, top);
+    top += strips(rows[0].i) + GAP;
   }
   ruler(ctx, bottom);
-  times(ctx, bottom + RULER - 2);
+  degrees(ctx, bottom + RULER - 2);
+  times(ctx, height - RULER - 2);
   flags(ctx, bottom);
   if (pinned !== null) upright(ctx, pinned, bottom, [5, 4]);
   if (cursor !== null) upright(ctx, cursor, bottom, []);
+  if (page.dataset.ready) return;
+  // pictures of it are ready from here on
+  page.dataset.ready = 'yes';
+  performance.mark('lanes-painted');
 }
 
 function show(from, to) {
@@ -300,15 +426,39 @@ canvas.addEventListener(
 );
 
 let held = null;
+// where each finger is; two of them spread or narrow what lies between
+const fingers = new Map();
+let spread = null;
+
+function pinched() {
+  const [a, b] = [...fingers.values()];
+  const apart = Math.max(20, Math.abs(a - b));
+  const scale = ((spread.range[1] - spread.range[0]) * spread.apart) / apart;
+  const share = ((a + b) / 2 - LEFT) / wide;
+  show(spread.at - share * scale, spread.at + (1 - share) * scale);
+}
+
 canvas.addEventListener('pointerdown', event => {
-  held = { px: event.offsetX, range };
+  fingers.set(event.pointerId, event.offsetX);
+  held = fingers.size === 1 ? { px: event.offsetX, range } : null;
+  if (fingers.size === 2) {
+    const [a, b] = [...fingers.values()];
+    spread = { range, at: time((a + b) / 2), apart: Math.max(20, Math.abs(a - b)) };
+  }
   canvas.setPointerCapture(event.pointerId);
 });
+canvas.addEventListener('pointercancel', event => fingers.delete(event.pointerId));
 canvas.addEventListener('pointerup', event => {
+  fingers.delete(event.pointerId);
   if (held && Math.abs(event.offsetX - held.px) <= 3) pin(time(event.offsetX));
   held = null;
 });
 canvas.addEventListener('pointermove', event => {
+  if (fingers.has(event.pointerId)) fingers.set(event.pointerId, event.offsetX);
+  if (fingers.size === 2) {
+    pinched();
+    return;
+  }
   if (held && Math.abs(event.offsetX - held.px) > 3) {
     const by = ((held.px - event.offsetX) / width()) * (held.range[1] - held.range[0]);
     show(held.range[0] + by, held.range[1] + by);
@@ -381,20 +531,32 @@ function mover(name, sign, i, by) {
   return button;
 }
 
-function smoother(name, i) {
+function chooser(label, choices, map, i) {
   const select = document.createElement('select');
   select.className = 'form-select w-auto';
-  select.setAttribute('aria-label', `${name}: smoothed`);
-  for (const [columns, words] of [[0, 'as it is'], [5, 'smoothed'], [25, 'smoothed more']]) {
-    select.add(new Option(words, columns, false, (smooth.get(i) ?? 0) === columns));
+  select.setAttribute('aria-label', label);
+  const none = choices[0][0];
+  for (const [value, words] of choices) {
+    select.add(new Option(words, value, false, (map.get(i) ?? none) === value));
   }
   select.addEventListener('change', () => {
-    if (select.value === '0') smooth.delete(i);
-    else smooth.set(i, Number(select.value));
+    const value = Number(select.value);
+    if (value === none) map.delete(i);
+    else map.set(i, value);
     draw();
   });
   return select;
 }
+
+const SMOOTHED = [[0, 'as it is'], [5, 'smoothed'], [25, 'smoothed more']];
+const LARGER = [[1, 'all of its span'], [2, '2 times'], [5, '5 times'], [10, '10 times'], [50, '50 times']];
+const RAISED = [
+  [0, 'in the middle'],
+  [1, 'raised'],
+  [0.5, 'raised a little'],
+  [-0.5, 'lowered a little'],
+  [-1, 'lowered'],
+];
 
 const switches = document.getElementById('switches');
 
@@ -408,7 +570,10 @@ function rows() {
         box(name, !hidden.has(i), on => within(hidden, i)(!on)),
         box('turned over', turned.has(i), within(turned, i)),
         box('taller', tall.has(i), within(tall, i)),
-        smoother(name, i),
+        box('over the one above', over.has(i), within(over, i)),
+        chooser(`${name}: smoothed`, SMOOTHED, smooth, i),
+        chooser(`${name}: how large`, LARGER, larger, i),
+        chooser(`${name}: how high`, RAISED, raised, i),
         mover(name, '↑', i, -1),
         mover(name, '↓', i, 1),
       );
@@ -418,6 +583,4 @@ function rows() {
 }
 
 await fetchAll(0, -1);
-if (picture) rows();
-// pictures of it are ready from here on
-page.dataset.ready = 'yes';
+if (page.dataset.going) follow();

@@ -476,11 +476,16 @@ class WalkAnyWireTest {
         shop.go(nextCapture("cranking"));
         v.simulation().driver(v.simulation().driver().drive(Driver.Program.STAND).key(0));
         v.simulation().driver(v.simulation().driver().key(2));
+        shop.unfold("#healthy");
+        assertThat(shop.text("#healthy"))
+                .contains("Starting current")
+                .contains("all of it: 0.96 s");
         shop.press("#record");
         shop.waitForText("#recording", "waits: crank now");
         v.simulation().act("crank-only");
-        shop.press("#look");
-        shop.one("#capture[data-ready]");
+        // as it comes in, or when it has: its page shows what was read once it ended
+        shop.press("#recording a");
+        shop.one("#capture[data-ready]:not([data-going])");
     }
 
     /** Its twin: the same complaint, and what is read in the lanes names the valve. */
@@ -536,6 +541,7 @@ class WalkAnyWireTest {
         shop.press("#read-again");
         assertThat(shop.text("#read")).startsWith("The exhaust valve of cylinder 3 leaks.");
 
+        laidUnderAndKeptApart();
         twoFilesAreOneRecord();
         currents(v);
 
@@ -543,6 +549,25 @@ class WalkAnyWireTest {
         shop.type("#instrument", "nowhere");
         shop.press("#record");
         assertThat(shop.text(".error[role=alert]")).contains("'nowhere': expected host:port");
+    }
+
+    /** The one that was recorded under the one that came in, cycle by cycle. */
+    private static void laidUnderAndKeptApart() {
+        String recorded =
+                (String)
+                        shop.browser.executeScript(
+                                "return document.querySelector('#beside option:last-child').value");
+        shop.choose("#beside", recorded);
+        shop.choose("#by", "ANGLE");
+        shop.press("#lay");
+        shop.waitForText("#laid", "cycle by cycle");
+        shop.choose("#by", "ALIKE");
+        shop.press("#lay");
+        shop.waitForText("#laid", "Moved by +0.000 ms");
+        shop.unfold("details:has(#aside)");
+        shop.press("#aside");
+        shop.go("/jobs/" + tech.job() + "/recordings");
+        assertThat(shop.text("#recordings")).contains("One cranking").contains("kept apart");
     }
 
     /** Its injectors are no reason for it: each is told, and weighs. */

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import brightlantern.core.attachment.Content;
 import brightlantern.core.capture.Capture;
-import brightlantern.core.capture.CaptureFiles;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
+import brightlantern.core.capture.SoundReader;
 import brightlantern.core.capture.comtrade.ComtradeReader;
 import brightlantern.core.capture.comtrade.ComtradeWriter;
 import brightlantern.core.code.Dtc;
@@ -189,7 +189,7 @@ class FuzzTest {
                                 "\"Time\",\"RPM\"\n2026-01-01 10:00:00.5,800\n2026-01-01 10:00:01,810\n"),
                         new Target("log as MDF", 3, List.of(mdf()), MdfReader::read),
                         new Target("sound", 3, List.of(wav()), Wav::read),
-                        new Target("lanes of sound", 3, List.of(wav()), CaptureFiles::sound),
+                        new Target("lanes of sound", 3, List.of(wav()), SoundReader::read),
                         new Target("lanes of C37.111", 3, List.of(cff()), ComtradeReader::read),
                         new Target("piece of a take", 3, List.of(chunk()), TakeChunk::read),
                         text(

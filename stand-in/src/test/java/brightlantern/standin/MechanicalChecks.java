@@ -4,6 +4,7 @@ import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.DepartureStudy;
 import brightlantern.core.capture.SparkStudy;
+import brightlantern.core.capture.StartingStudy;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.CylinderStudy;
 import brightlantern.core.learned.LearnedStudy;
@@ -62,6 +63,8 @@ final class MechanicalChecks {
                     case "teeth" -> ScopedCapture.toothed(v).map(ToothStudy.Judgement::outcome);
                     case "sparks" -> ScopedCapture.sparked(v).map(SparkStudy.Judgement::outcome);
                     case "plugs" -> Optional.of(plugs());
+                    case "starting" ->
+                            ScopedCapture.started(v).map(StartingStudy.Judgement::outcome);
                     case "ripple" -> Optional.of(ScopedCapture.rippled(v).outcome());
                     case "weak-why" -> Optional.of(weakWhy());
                     case "intake-smoke" ->

@@ -13,6 +13,7 @@ import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.PressureStudy;
 import brightlantern.core.capture.RippleStudy;
 import brightlantern.core.capture.SparkStudy;
+import brightlantern.core.capture.StartingStudy;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.circuit.Segment;
@@ -158,6 +159,11 @@ final class ScopedCapture {
     static RippleStudy.Judgement rippled(StandInVehicle vehicle) {
         Capture capture = new ScopedCapture(vehicle).idling(CapturePlans.ripple());
         return RippleStudy.judge(capture).orElseThrow();
+    }
+
+    /** Supply and cables at a start; empty where a battery does not turn the engine. */
+    static Optional<StartingStudy.Judgement> started(StandInVehicle vehicle) {
+        return StartingStudy.judge(new ScopedCapture(vehicle).record(CapturePlans.starting()));
     }
 
     /** Crank and camshaft at idle; empty for an engine that a worn battery does not start. */

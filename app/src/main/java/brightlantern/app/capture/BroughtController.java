@@ -2,8 +2,8 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.core.capture.Capture;
-import brightlantern.core.capture.CaptureFiles;
 import brightlantern.core.capture.CaptureOfTake;
+import brightlantern.core.capture.SoundReader;
 import brightlantern.core.capture.comtrade.ComtradeReader;
 import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
@@ -113,7 +113,7 @@ class BroughtController {
         String first =
                 new String(beginning, 0, Math.min(8, beginning.length), StandardCharsets.US_ASCII);
         if (first.startsWith("RIFF") || first.startsWith("FORM") || first.startsWith(".snd")) {
-            return new Brought(CaptureFiles.sound(Files.readAllBytes(file)), List.of());
+            return new Brought(SoundReader.read(file), List.of());
         }
         if (ComtradeReader.isWhole(beginning)) {
             return new Brought(ComtradeReader.read(Files.readAllBytes(file)), List.of());

@@ -2,14 +2,19 @@ package brightlantern.app.capture;
 
 import brightlantern.app.job.Findings;
 import brightlantern.app.page.JobPages;
+import brightlantern.app.page.UnitChoices;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CaptureSettings;
+import brightlantern.core.capture.ExpectedCapture;
+import brightlantern.core.network.Bus;
 import brightlantern.core.suspect.Evidence;
+import brightlantern.core.vehicle.VehicleDescription;
 import java.net.InetSocketAddress;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Controller;
@@ -34,13 +39,16 @@ class CaptureController {
     private final CaptureRecorder recorder;
     private final Findings findings;
     private final ProbeOutputs outputs;
+    private final UnitChoices units;
 
     CaptureController(
             JobPages pages,
             Captures captures,
             CaptureRecorder recorder,
             Findings findings,
-            ProbeOutputs outputs) {
+            ProbeOutputs outputs,
+            UnitChoices units) {
+        this.units = units;
         this.outputs = outputs;
         this.findings = findings;
         this.pages = pages;
@@ -62,19 +70,31 @@ class CaptureController {
                 instrument.isEmpty() && meter.endsWith(METERS_PORT)
                         ? meter.replace(METERS_PORT, STAND_INS_PORT)
                         : instrument;
+        Optional<CapturePlan> plan =
+                plans.stream()
+                        .filter(p -> p.id().equals(wanted))
+                        .findFirst()
+                        .or(() -> plans.stream().findFirst());
         model.addAttribute(
                 "view",
                 new CaptureOverview(
                         captures.of(id),
                         plans,
-                        plans.stream()
-                                .filter(p -> p.id().equals(wanted))
-                                .findFirst()
-                                .or(() -> plans.stream().findFirst()),
+                        plan,
                         at,
-                        outputs.at(at)));
+                        outputs.at(at),
+                        plan.flatMap(p -> healthy(p, context.description()))));
         model.addAttribute("status", recorder.status(id).orElse(null));
         return "capture/captures";
+    }
+
+    private Optional<LanePaper> healthy(CapturePlan plan, VehicleDescription description) {
+        Optional<Bus> bus =
+                description.buses().stream()
+                        .filter(b -> plan.id().equals(CapturePlan.BUS + b.id()))
+                        .findFirst();
+        return ExpectedCapture.of(plan, description.cylinders(), bus)
+                .map(c -> LanePaper.of(c, units));
     }
 
     /** The cylinder of which a code tells that it misfires; the first where none does. */

@@ -108,6 +108,14 @@ class CaptureNoteController {
         return apart < length(head) / 2 ? Optional.of(late) : Optional.empty();
     }
 
+    /** One that went wrong is kept apart, or comes back among the others. */
+    @PostMapping("/aside")
+    String aside(@PathVariable("id") long id, @PathVariable("capture") long captureId) {
+        Captures.Head head = head(id, captureId);
+        captures.setAside(captureId, !head.setAside());
+        return back(id, captureId);
+    }
+
     private static String back(long id, long captureId) {
         return "redirect:/jobs/" + id + "/probe/captures/" + captureId;
     }

@@ -14,13 +14,15 @@ import java.util.Optional;
  * @param plans that can be chosen
  * @param instrument where the oscilloscope is looked for
  * @param outputs what its probes were told to give there
+ * @param healthy what the plan shows where nothing is wrong; empty where a sheet tells it
  */
 record CaptureOverview(
         List<Captures.Head> captures,
         List<CapturePlan> plans,
         Optional<CapturePlan> plan,
         String instrument,
-        Map<LaneRole, ProbeOutput> outputs) {
+        Map<LaneRole, ProbeOutput> outputs,
+        Optional<LanePaper> healthy) {
     /** What a lane may do when it is to begin. */
     public CapturePlan.When[] whens() {
         return CapturePlan.When.values();

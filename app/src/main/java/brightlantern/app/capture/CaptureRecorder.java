@@ -286,7 +286,7 @@ class CaptureRecorder implements AutoCloseable {
                 followed.forEach(f -> heads.add(f.head()));
                 id =
                         Optional.of(
-                                captures.begin(
+                                captures.record(
                                         jobId,
                                         plan.id(),
                                         plan.name(),
@@ -305,17 +305,19 @@ class CaptureRecorder implements AutoCloseable {
                 }
                 captures.append(id.orElseThrow(), parts++, lanes);
                 fetched += count;
+                mine.status = recording();
             }
-            mine.status =
-                    new Status(
-                            "recording",
-                            String.format(
-                                    Locale.ROOT,
-                                    "Recording: %.1f of %.0f s.",
-                                    fetched * plan.interval(),
-                                    plan.seconds()),
-                            id,
-                            fetched * plan.interval());
+            mine.status = recording();
+        }
+
+        private Status recording() {
+            double seconds = fetched * plan.interval();
+            return new Status(
+                    "recording",
+                    String.format(
+                            Locale.ROOT, "Recording: %.1f of %.0f s.", seconds, plan.seconds()),
+                    id,
+                    seconds);
         }
 
         /** Moves lanes of further instruments by what they began later; what is told of it. */

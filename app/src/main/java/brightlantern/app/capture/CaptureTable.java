@@ -8,15 +8,18 @@ import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.CylinderSigns;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.Pulses;
+import brightlantern.core.capture.Ringing;
 import brightlantern.core.capture.SparkStudy;
 import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.capture.bus.BusReading;
 import brightlantern.core.capture.bus.BusStudy;
+import brightlantern.core.capture.bus.SentFrames;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -165,26 +168,33 @@ record CaptureTable(
     }
 
     private static CaptureTable stations(BusReading wires) {
+        BusStudy.Judgement judgement = wires.judgement();
         return new CaptureTable(
                 "stations",
                 "Module by module",
                 List.of(
                         "Frames of",
                         "frames",
+                        "one every",
+                        "bytes",
                         "high wire, near",
                         "low wire, near",
                         "high wire, far",
                         "low wire, far"),
-                wires.judgement().levels().stream().map(CaptureTable::station).toList(),
+                IntStream.range(0, judgement.levels().size())
+                        .mapToObj(i -> station(judgement.levels().get(i), judgement.sent().get(i)))
+                        .toList(),
                 "lost on the way",
                 "How far each wire moves to its own side while that module holds the bus; about 1.1 V each is right.");
     }
 
-    private static Row station(BusStudy.Levels l) {
+    private static Row station(BusStudy.Levels l, SentFrames sent) {
         return new Row(
                 List.of(
                         l.station(),
                         "" + l.frames(),
+                        figure(sent.everyMs(), "%.1f ms"),
+                        sent.bytes(),
                         figure(l.highNear(), "%.2f V"),
                         figure(l.lowNear(), "%.2f V"),
                         figure(l.highFar(), "%.2f V"),
@@ -193,24 +203,33 @@ record CaptureTable(
     }
 
     private static CaptureTable pulses(Capture capture) {
-        List<Row> rows = new ArrayList<>();
-        for (Lane lane : capture.lanes()) {
-            if (lane.role().isSwitched()) {
-                Pulses.of(lane, capture.interval())
-                        .filter(p -> p.isTrain() && !p.isNoise())
-                        .ifPresent(p -> rows.add(train(lane.name(), p)));
-            }
-        }
+        List<Row> rows =
+                capture.lanes().parallelStream()
+                        .filter(l -> l.role().isSwitched())
+                        .flatMap(
+                                l ->
+                                        Pulses.of(l, capture.interval()).stream()
+                                                .filter(p -> p.isTrain() && !p.isNoise())
+                                                .map(p -> train(l, p, capture.interval())))
+                        .toList();
         return new CaptureTable(
                 "pulses",
                 "Pulses",
-                List.of("Lane", "frequency", "width", "duty", "odd ones"),
+                List.of(
+                        "Lane",
+                        "frequency",
+                        "jitter",
+                        "width",
+                        "duty",
+                        "from, to",
+                        "rings",
+                        "odd ones"),
                 rows,
                 "",
                 "");
     }
 
-    private static Row train(String lane, Pulses p) {
+    private static Row train(Lane lane, Pulses p, double interval) {
         int missing = p.missing().size();
         int extra = p.extra().size();
         String odd =
@@ -224,10 +243,15 @@ record CaptureTable(
                                 missing > 0 ? p.missing().get(0) : p.extra().get(0));
         return new Row(
                 List.of(
-                        lane,
+                        lane.name(),
                         figure(1 / p.period(), "%.2f Hz"),
+                        figure(1000 * p.jitter(), "%.3f ms"),
                         figure(1000 * p.width(), "%.2f ms"),
                         figure(100 * p.duty(), "%.1f %%"),
+                        String.format(Locale.ROOT, "%.2f, %.2f %s", p.low(), p.high(), lane.unit()),
+                        Ringing.of(lane, interval, p)
+                                .map(r -> figure(r.hertz() / 1000, "%.1f kHz"))
+                                .orElse(NONE),
                         odd),
                 false);
     }

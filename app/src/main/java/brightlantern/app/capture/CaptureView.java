@@ -2,6 +2,7 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.Format;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureAlignment;
 import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.Lane;
@@ -24,6 +25,7 @@ import java.util.Optional;
  * @param tables what was read, a row for each cylinder, module, current, spark or train of pulses
  * @param frames the first ones that were read of a bus
  * @param others captures that can be laid under it
+ * @param going whether it is being recorded, so that nothing can be read in it yet
  */
 record CaptureView(
         Captures.Head head,
@@ -33,7 +35,8 @@ record CaptureView(
         List<CaptureTable> tables,
         List<Frame> frames,
         List<LaneRow> lanes,
-        List<Choice> others) {
+        List<Choice> others,
+        boolean going) {
     private static final int MOST_FRAMES = 60;
 
     /** A frame as it was read. */
@@ -46,6 +49,30 @@ record CaptureView(
             int index, String name, String unit, String place, String late, List<Choice> roles) {}
 
     record Choice(String id, String name, boolean here) {}
+
+    /** Ways to lay another one under it. */
+    public CaptureAlignment.By[] ways() {
+        return CaptureAlignment.By.values();
+    }
+
+    /** One that is being recorded: it is looked at, and read when it has ended. */
+    static CaptureView growing(Captures.Head head) {
+        return new CaptureView(
+                head,
+                String.format(
+                        Locale.ROOT,
+                        "%s, by %s: %s.",
+                        Format.time(head.began()),
+                        head.who(),
+                        Words.count(head.lanes().size(), "lane")),
+                "It is being recorded, and shown as it comes in.",
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                true);
+    }
 
     static CaptureView of(
             Captures.Opened opened,
@@ -74,7 +101,8 @@ record CaptureView(
                                                 "" + h.id(),
                                                 h.name() + ", " + Format.time(h.began()),
                                                 h.id() == beside))
-                        .toList());
+                        .toList(),
+                false);
     }
 
     private static String answer(CaptureStudy.Read read) {

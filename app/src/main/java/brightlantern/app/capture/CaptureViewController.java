@@ -2,13 +2,10 @@ package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
 import brightlantern.app.page.UnitChoices;
-import brightlantern.core.capture.Capture;
-import brightlantern.core.capture.CaptureStudy;
-import brightlantern.core.capture.CrankingStudy;
-import brightlantern.core.capture.Lane;
+import brightlantern.core.capture.CaptureAlignment;
+import brightlantern.core.capture.EngineCycles;
+import brightlantern.core.capture.Extents;
 import brightlantern.core.capture.LaneRole;
-import brightlantern.core.capture.PressureStudy;
-import brightlantern.core.capture.ToothStudy;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.signal.Units;
 import java.util.ArrayList;
@@ -64,19 +61,31 @@ class CaptureViewController {
             @PathVariable("id") long id,
             @PathVariable("capture") long captureId,
             @RequestParam(name = "beside", defaultValue = "0") long beside,
+            @RequestParam(name = "by", defaultValue = "START") CaptureAlignment.By by,
+            @RequestParam(name = "moved", defaultValue = "0") double moved,
             Model model) {
         JobPages.Context context = pages.fill(id, "probe", model);
-        Captures.Opened opened = opened(id, captureId);
-        model.addAttribute(
-                "view",
-                CaptureView.of(
-                        opened,
-                        judge.read(opened, context.job(), context.description()),
-                        captures.of(id).stream().filter(h -> h.id() != captureId).toList(),
-                        beside));
+        model.addAttribute("view", view(context, captureId, beside));
         model.addAttribute("beside", beside);
+        model.addAttribute("by", by);
+        model.addAttribute("moved", moved);
         model.addAttribute("marks", marks.of(captureId));
         return "capture/capture";
+    }
+
+    private CaptureView view(JobPages.Context context, long captureId, long beside) {
+        long jobId = context.job().id();
+        if (captures.growing(captureId).isPresent()) {
+            return CaptureView.growing(head(jobId, captureId));
+        }
+        Captures.Opened opened = opened(jobId, captureId);
+        return CaptureView.of(
+                opened,
+                judge.read(opened, context.job(), context.description()),
+                captures.of(jobId).stream()
+                        .filter(h -> h.id() != captureId && !h.setAside())
+                        .toList(),
+                beside);
     }
 
     /**
@@ -94,48 +103,87 @@ class CaptureViewController {
             @RequestParam(name = "to", defaultValue = "-1") double to,
             @RequestParam(name = "columns", defaultValue = "1000") int columns) {
         JobPages.Context context = pages.context(id);
-        Captures.Opened opened = opened(id, captureId);
-        Capture capture = opened.capture();
-        int last = capture.length();
-        int begin = sample(from, capture, 0, last - 1);
-        int end = to < 0 ? last : sample(to, capture, begin + 1, last);
         int width = Math.max(1, Math.min(columns, MOST_COLUMNS));
-        List<Map<String, Object>> lanes = new ArrayList<>();
-        for (int i = 0; i < capture.lanes().size(); i++) {
-            Lane lane = capture.lanes().get(i);
-            String unit = units.unit(lane.unit());
-            short[] extents = opened.extents().get(i).of(begin, end, width);
-            lanes.add(
-                    Map.of(
-                            "name", lane.name(),
-                            "unit", unit,
-                            "aside", lane.role() == LaneRole.OWN_FIGURE,
-                            "scale", Units.convertDifference(lane.scale(), lane.unit(), unit),
-                            "offset", Units.convert(lane.offset(), lane.unit(), unit),
-                            "extents", numbers(extents)));
-        }
+        Optional<List<Extents>> growing = captures.growing(captureId);
+        Captures.Head head = head(id, captureId);
+        Optional<Captures.Opened> opened =
+                growing.isPresent() ? Optional.empty() : Optional.of(opened(id, captureId));
+        List<Extents> extents = growing.orElseGet(() -> opened.orElseThrow().extents());
         Map<String, Object> all = new LinkedHashMap<>();
-        all.put("from", begin * capture.interval());
-        all.put("to", end * capture.interval());
-        all.put("length", capture.seconds());
+        all.put("going", growing.isPresent());
+        int length = extents.stream().mapToInt(Extents::length).min().orElse(0);
+        int begin = sample(from, head, 0, Math.max(0, length - 1));
+        int end = to < 0 ? length : sample(to, head, Math.min(length, begin + 1), length);
+        all.put("from", begin * head.interval());
+        all.put("to", end * head.interval());
+        all.put("length", length * head.interval());
+        List<Map<String, Object>> lanes = new ArrayList<>();
+        for (int i = 0; i < extents.size() && begin < end; i++) {
+            lanes.add(lane(head.lanes().get(i), numbers(extents.get(i).of(begin, end, width))));
+        }
         all.put("lanes", lanes);
         all.put("marks", marks.of(captureId));
-        Optional<Cylinders> cylinders = context.description().cylinders();
-        boolean byFiring = capture.lane(LaneRole.FIRST_CYLINDER).isPresent();
-        all.put(
-                "cycles",
-                byFiring
-                        ? CrankingStudy.cycles(capture)
-                        : cylinders.map(c -> cycles(capture, c)).orElse(List.of()));
-        all.put("order", cylinders.map(Cylinders::order).orElse(List.of()));
-        all.put("firesBefore", byFiring ? CaptureStudy.FIRES_BEFORE : 0);
+        Optional<Cylinders> its = context.description().cylinders();
+        EngineCycles cycles = opened.map(o -> o.cycles(its)).orElse(EngineCycles.NONE);
+        all.put("cycles", cycles.all());
+        all.put("order", its.map(Cylinders::order).orElse(List.of()));
+        all.put("firesBefore", cycles.firesBefore());
         return all;
     }
 
-    private static List<double[]> cycles(Capture capture, Cylinders its) {
-        return capture.lane(LaneRole.CYLINDER).isPresent()
-                ? new PressureStudy(its).cycles(capture)
-                : ToothStudy.cycles(capture, its);
+    /**
+     * What another capture shows in the columns of a picture of this one.
+     *
+     * @param from and to: seconds of this one; a {@code to} below zero is its end
+     * @param moved milliseconds by which the other one is moved to the right besides
+     */
+    @GetMapping("/under/{other}")
+    @ResponseBody
+    Map<String, Object> under(
+            @PathVariable("id") long id,
+            @PathVariable("capture") long captureId,
+            @PathVariable("other") long otherId,
+            @RequestParam(name = "by", defaultValue = "START") CaptureAlignment.By by,
+            @RequestParam(name = "moved", defaultValue = "0") double moved,
+            @RequestParam(name = "from", defaultValue = "0") double from,
+            @RequestParam(name = "to", defaultValue = "-1") double to,
+            @RequestParam(name = "columns", defaultValue = "1000") int columns) {
+        Optional<Cylinders> its = pages.context(id).description().cylinders();
+        Captures.Opened first = opened(id, captureId);
+        Captures.Opened second = opened(id, otherId);
+        int width = Math.max(1, Math.min(columns, MOST_COLUMNS));
+        double end = to < 0 ? first.capture().seconds() : to;
+        CaptureAlignment laid = first.laid(by, second, its, moved / 1000);
+        List<Map<String, Object>> lanes = new ArrayList<>();
+        for (int i = 0; i < second.extents().size(); i++) {
+            lanes.add(
+                    lane(
+                            second.head().lanes().get(i),
+                            laid.columns(
+                                    second.extents().get(i),
+                                    second.capture().interval(),
+                                    from,
+                                    end,
+                                    width)));
+        }
+        return Map.of("from", from, "to", end, "lanes", lanes, "told", laid.words());
+    }
+
+    private Map<String, Object> lane(Captures.LaneHead lane, Object extents) {
+        String unit = units.unit(lane.unit());
+        return Map.of(
+                "name",
+                lane.name(),
+                "unit",
+                unit,
+                "aside",
+                lane.role() == LaneRole.OWN_FIGURE,
+                "scale",
+                Units.convertDifference(lane.scale(), lane.unit(), unit),
+                "offset",
+                Units.convert(lane.offset(), lane.unit(), unit),
+                "extents",
+                extents);
     }
 
     private static int[] numbers(short[] steps) {
@@ -144,8 +192,8 @@ class CaptureViewController {
         return all;
     }
 
-    private static int sample(double seconds, Capture capture, int least, int most) {
-        double at = seconds / capture.interval();
+    private static int sample(double seconds, Captures.Head head, int least, int most) {
+        double at = seconds / head.interval();
         return (int) Math.max(least, Math.min(most, Double.isNaN(at) ? least : Math.round(at)));
     }
 }

@@ -4,19 +4,24 @@ import brightlantern.app.job.Cut;
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Json;
 import brightlantern.core.capture.Capture;
+import brightlantern.core.capture.CaptureAlignment;
+import brightlantern.core.capture.EngineCycles;
 import brightlantern.core.capture.Extents;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.capture.PackedSteps;
+import brightlantern.core.cylinder.Cylinders;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ForkJoinPool;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -28,7 +33,6 @@ public class Captures {
     private static final int LONGEST_NAME = 200;
     private static final int LONGEST_NOTE = 2000;
     private static final int LONGEST_TROUBLE = 600;
-    private static final int MOST_RECENT = 3;
 
     /** So many samples are kept as one part when a whole capture is brought in. */
     private static final int PART = 250_000;
@@ -36,14 +40,10 @@ public class Captures {
     private final JdbcClient db;
     private final Json json;
 
-    /** Captures are large and are looked at many times in a row. */
-    private final Map<Long, Opened> recent =
-            new LinkedHashMap<>(8, 0.75f, true) {
-                @Override
-                protected boolean removeEldestEntry(Map.Entry<Long, Opened> eldest) {
-                    return size() > MOST_RECENT;
-                }
-            };
+    private final RecentCaptures recent = new RecentCaptures();
+
+    /** Those that are being recorded, as far as they have come. */
+    private final Map<Long, List<Extents>> growing = new ConcurrentHashMap<>();
 
     Captures(JdbcClient db, Json json) {
         this.db = db;
@@ -106,6 +106,7 @@ public class Captures {
      * @param plan by which it was recorded; empty for one that was brought in
      * @param ended empty while it runs, or when the program died meanwhile
      * @param trouble why it ended early; empty when it did not
+     * @param setAside whether it went wrong, and is kept apart from the others
      */
     record Head(
             long id,
@@ -118,12 +119,59 @@ public class Captures {
             Optional<Instant> ended,
             double interval,
             List<LaneHead> lanes,
-            String trouble) {}
+            String trouble,
+            boolean setAside) {}
 
-    /** A capture in memory, with what makes pictures of it quick. */
-    record Opened(Head head, Capture capture, List<Extents> extents) {}
+    /**
+     * A capture in memory, with what makes pictures of it quick.
+     *
+     * @param turns cycles of its engine, once they were asked for
+     * @param laid how others lie under it, once that was asked for
+     */
+    record Opened(
+            Head head,
+            Capture capture,
+            List<Extents> extents,
+            Map<Optional<Cylinders>, EngineCycles> turns,
+            Map<Under, CaptureAlignment> laid) {
+        record Under(CaptureAlignment.By by, Head other, Optional<Cylinders> its) {}
 
-    long begin(
+        EngineCycles cycles(Optional<Cylinders> of) {
+            return turns.computeIfAbsent(of, c -> EngineCycles.of(capture, c));
+        }
+
+        CaptureAlignment laid(
+                CaptureAlignment.By by, Opened other, Optional<Cylinders> of, double moved) {
+            return laid.computeIfAbsent(
+                            new Under(by, other.head, of),
+                            u -> CaptureAlignment.of(by, turned(of), other.turned(of)))
+                    .moved(moved);
+        }
+
+        private CaptureAlignment.Turned turned(Optional<Cylinders> of) {
+            return new CaptureAlignment.Turned(capture, cycles(of));
+        }
+    }
+
+    /** Begins one whose lanes can be looked at while they come in. */
+    long record(
+            long jobId,
+            String plan,
+            String name,
+            String who,
+            double interval,
+            List<LaneHead> lanes) {
+        long id = begin(jobId, plan, name, who, interval, lanes);
+        growing.put(id, lanes.stream().map(l -> new Extents(new short[0])).toList());
+        return id;
+    }
+
+    /** What came in so far, lane by lane; empty when it is not being recorded. */
+    Optional<List<Extents>> growing(long id) {
+        return Optional.ofNullable(growing.get(id));
+    }
+
+    private long begin(
             long jobId,
             String plan,
             String name,
@@ -149,20 +197,29 @@ public class Captures {
     /** Keeps the next part of all lanes; all of them or none. */
     @Transactional
     public void append(long id, int n, List<short[]> lanes) {
+        List<byte[]> packed = lanes.parallelStream().map(PackedSteps::pack).toList();
         for (int lane = 0; lane < lanes.size(); lane++) {
             db.sql(
                             "insert into capture_part (capture_id, n, lane, samples, content)"
                                     + " values (?, ?, ?, ?, ?)")
-                    .params(id, n, lane, lanes.get(lane).length, PackedSteps.pack(lanes.get(lane)))
+                    .params(id, n, lane, lanes.get(lane).length, packed.get(lane))
                     .update();
         }
+        growing(id)
+                .ifPresent(
+                        its -> {
+                            for (int lane = 0; lane < lanes.size(); lane++) {
+                                its.get(lane).append(lanes.get(lane));
+                            }
+                        });
     }
 
     void end(long id, String trouble) {
         db.sql("update capture set ended = ?, trouble = ? where id = ?")
                 .params(Jobs.time(Instant.now()), Cut.to(LONGEST_TROUBLE, trouble), id)
                 .update();
-        forget(id);
+        growing.remove(id);
+        recent.forget(id);
     }
 
     /** Keeps what was recorded elsewhere. */
@@ -194,7 +251,12 @@ public class Captures {
         db.sql("update capture set name = ?, note = ? where id = ?")
                 .params(Cut.to(LONGEST_NAME, name), Cut.to(LONGEST_NOTE, note), id)
                 .update();
-        forget(id);
+        recent.forget(id);
+    }
+
+    void setAside(long id, boolean apart) {
+        db.sql("update capture set set_aside = ? where id = ?").params(apart, id).update();
+        recent.forget(id);
     }
 
     void roles(Head head, List<LaneRole> roles) {
@@ -221,7 +283,7 @@ public class Captures {
         db.sql("update capture set lanes = ? where id = ?")
                 .params(json.write(changed), head.id())
                 .update();
-        forget(head.id());
+        recent.forget(head.id());
     }
 
     /** Of a job, the newest first. */
@@ -258,28 +320,28 @@ public class Captures {
                         : Optional.empty(),
                 rs.getDouble("interval_seconds"),
                 List.of(json.read(rs.getString("lanes"), LaneHead[].class)),
-                rs.getString("trouble"));
+                rs.getString("trouble"),
+                rs.getBoolean("set_aside"));
     }
 
     /** Opens a capture; empty when nothing of it was kept. */
     Optional<Opened> open(Head head) {
-        synchronized (recent) {
-            Opened known = recent.get(head.id());
-            if (known != null) {
-                return Optional.of(known);
-            }
+        Optional<Opened> known = recent.get(head.id());
+        if (known.isPresent()) {
+            return known;
         }
-        List<short[]> lanes = new ArrayList<>();
-        for (int lane = 0; lane < head.lanes().size(); lane++) {
-            lanes.add(steps(head.id(), lane));
-        }
-        int length = lanes.stream().mapToInt(s -> s.length).min().orElse(0);
+        List<short[]> lanes = unpacked(head);
+        int length = lanes.stream().mapToInt(l -> l.length).min().orElse(0);
         if (length == 0) {
             return Optional.empty();
         }
         List<Lane> all = new ArrayList<>();
         for (int i = 0; i < lanes.size(); i++) {
-            all.add(head.lanes().get(i).with(Arrays.copyOf(lanes.get(i), length)));
+            short[] its = lanes.get(i);
+            all.add(
+                    head.lanes()
+                            .get(i)
+                            .with(its.length == length ? its : Arrays.copyOf(its, length)));
         }
         Capture capture = new Capture(head.interval(), all);
         List<Integer> late =
@@ -293,35 +355,51 @@ public class Captures {
                 new Opened(
                         head,
                         capture,
-                        capture.lanes().stream().map(l -> new Extents(l.steps())).toList());
+                        capture.lanes().parallelStream().map(l -> new Extents(l.steps())).toList(),
+                        new ConcurrentHashMap<>(),
+                        new ConcurrentHashMap<>());
         if (head.ended().isPresent()) {
-            synchronized (recent) {
-                recent.put(head.id(), opened);
-            }
+            recent.keep(opened);
         }
         return Optional.of(opened);
     }
 
-    private short[] steps(long id, int lane) {
-        List<short[]> parts =
-                db.sql(
-                                "select samples, content from capture_part where capture_id = ? and lane = ?"
-                                        + " order by n")
-                        .params(id, lane)
-                        .query((rs, n) -> PackedSteps.unpack(rs.getBytes(2), rs.getInt(1)))
-                        .list();
-        short[] all = new short[parts.stream().mapToInt(p -> p.length).sum()];
-        int at = 0;
-        for (short[] part : parts) {
-            System.arraycopy(part, 0, all, at, part.length);
-            at += part.length;
+    /** Steps of each lane; parts are unpacked while the next ones are read. */
+    private List<short[]> unpacked(Head head) {
+        List<short[]> lanes = new ArrayList<>();
+        for (int i = 0; i < head.lanes().size(); i++) {
+            lanes.add(new short[samples(head.id(), i)]);
         }
-        return all;
+        int[] at = new int[lanes.size()];
+        List<CompletableFuture<Void>> unpacking = new ArrayList<>();
+        db.sql(
+                        "select lane, samples, content from capture_part where capture_id = ?"
+                                + " order by n, lane")
+                .param(head.id())
+                .query(
+                        rs -> {
+                            int lane = rs.getInt(1);
+                            int count = rs.getInt(2);
+                            byte[] content = rs.getBytes(3);
+                            int from = at[lane];
+                            at[lane] += count;
+                            unpacking.add(
+                                    CompletableFuture.runAsync(
+                                            () ->
+                                                    PackedSteps.unpack(
+                                                            content, count, lanes.get(lane), from),
+                                            ForkJoinPool.commonPool()));
+                        });
+        unpacking.forEach(CompletableFuture::join);
+        return lanes;
     }
 
-    private void forget(long id) {
-        synchronized (recent) {
-            recent.remove(id);
-        }
+    private int samples(long id, int lane) {
+        return db.sql(
+                        "select coalesce(sum(samples), 0) from capture_part where capture_id = ?"
+                                + " and lane = ?")
+                .params(id, lane)
+                .query(Integer.class)
+                .single();
     }
 }

@@ -30,6 +30,7 @@ final class DescribedPlans {
                 .filter(c -> c.wheel().isPresent())
                 .ifPresent(c -> plans.add(CapturePlans.teeth(c)));
         d.finding(CapturePlan.RIPPLE).ifPresent(f -> plans.add(CapturePlans.ripple()));
+        d.finding(CapturePlan.STARTING).ifPresent(f -> plans.add(CapturePlans.starting()));
         d.buses()
                 .forEach(
                         b -> {

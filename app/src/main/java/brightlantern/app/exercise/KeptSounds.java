@@ -2,15 +2,17 @@ package brightlantern.app.exercise;
 
 import brightlantern.app.job.Jobs;
 import brightlantern.app.job.Json;
+import brightlantern.app.page.Recordings;
 import brightlantern.core.sound.InjectorSound;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
 /** What recordings of injectors were judged as, cold and warm. */
 @Repository
-class KeptSounds {
+class KeptSounds implements Recordings {
     private final JdbcClient db;
     private final Json json;
 
@@ -32,5 +34,24 @@ class KeptSounds {
                 .params(jobId, warm)
                 .query((rs, n) -> json.read(rs.getString(1), InjectorSound.Verdict.class))
                 .optional();
+    }
+
+    @Override
+    public List<Recording> of(long jobId) {
+        return db.sql("select at, warm, who from injector_sound where job_id = ?")
+                .param(jobId)
+                .query(
+                        (rs, n) ->
+                                new Recording(
+                                        Jobs.time(rs, "at"),
+                                        "sound",
+                                        rs.getBoolean("warm")
+                                                ? "Injectors, warm"
+                                                : "Injectors, cold",
+                                        "",
+                                        rs.getString("who"),
+                                        "/jobs/%d/exercise/sound".formatted(jobId),
+                                        false))
+                .list();
     }
 }

@@ -39,6 +39,9 @@ public record CapturePlan(
     /** The plan of what an alternator gives. */
     public static final String RIPPLE = "ripple";
 
+    /** The plan of what a start takes from the supply, and what its cables lose. */
+    public static final String STARTING = "starting";
+
     /** The plan of crank and camshaft. */
     public static final String TEETH = "teeth";
 

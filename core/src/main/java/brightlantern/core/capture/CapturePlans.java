@@ -46,6 +46,12 @@ public final class CapturePlans {
     /** What fires a cylinder is above this, V. */
     private static final double TURNS_VOLTS = 2.5;
 
+    private static final double STARTING_INTERVAL = 1e-3;
+    private static final double STARTING_SECONDS = 4;
+
+    /** A cable that loses more does not turn an engine. */
+    private static final double DROP_VOLTS = 8;
+
     private static final double MOST_VOLTS = 32;
 
     private CapturePlans() {}
@@ -177,6 +183,47 @@ public final class CapturePlans {
                 RIPPLE_SECONDS,
                 0,
                 Optional.empty());
+    }
+
+    /** Where the volts of the battery go while the starter draws. */
+    public static CapturePlan starting() {
+        return new CapturePlan(
+                CapturePlan.STARTING,
+                "Supply and cables at a start",
+                "An engine that turns slowly has a weak battery, or a cable that loses what the battery gives; only while the starter draws can they be told apart.",
+                List.of(
+                        "Turn the fuel off, so that it cannot start: pull the pump's fuse or unplug the rail's valve.",
+                        "Connect the lanes as listed: on the posts and on bare metal, not on clamps.",
+                        "Press Record, and crank for four seconds."),
+                List.of(
+                        new CapturePlan.Probe(
+                                LaneRole.SUPPLY,
+                                LaneRole.SUPPLY.words(),
+                                "supply",
+                                "battery plus against battery minus",
+                                MOST_VOLTS),
+                        new CapturePlan.Probe(
+                                LaneRole.PLUS_CABLE,
+                                LaneRole.PLUS_CABLE.words(),
+                                "plus-cable",
+                                "battery plus against the starter's thick terminal",
+                                DROP_VOLTS),
+                        new CapturePlan.Probe(
+                                LaneRole.EARTH_CABLE,
+                                LaneRole.EARTH_CABLE.words(),
+                                "earth-cable",
+                                "bare metal of the engine against battery minus",
+                                DROP_VOLTS),
+                        new CapturePlan.Probe(
+                                LaneRole.STARTER_CURRENT,
+                                "Starting current",
+                                "starter",
+                                "clamp for 2000 A round the starter's cable",
+                                2000)),
+                STARTING_INTERVAL,
+                STARTING_SECONDS,
+                0.1,
+                Optional.of(new CapturePlan.Trigger(4, TURNS_AMPS)));
     }
 
     /** Crank and camshaft by their teeth, with what their module makes of each cylinder. */

@@ -101,6 +101,12 @@ public record CaptureStudy(
         List<CaptureStudy> all = new ArrayList<>();
         all.add(
                 new CaptureStudy(
+                        c -> has(c, LaneRole.PLUS_CABLE) || has(c, LaneRole.EARTH_CABLE),
+                        "What is lost at a start cannot be told.",
+                        StartingStudy::whyNot,
+                        StartingStudy::judge));
+        all.add(
+                new CaptureStudy(
                         c -> has(c, LaneRole.SUPPLY),
                         "Its ripple cannot be judged.",
                         RippleStudy::whyNot,

@@ -1,7 +1,6 @@
 package brightlantern.core.capture;
 
 import java.util.Arrays;
-import java.util.stream.IntStream;
 
 /**
  * One lane of a capture. Samples are kept as the steps of a converter of at most 16 bits: a sample
@@ -109,17 +108,44 @@ public record Lane(
 
     /** The largest sample, in its unit. */
     public double most() {
-        return IntStream.range(0, steps.length).mapToDouble(this::at).max().orElseThrow();
+        return worth(levels(1)[0]);
     }
 
     /** The least sample, in its unit. */
     public double least() {
-        return IntStream.range(0, steps.length).mapToDouble(this::at).min().orElseThrow();
+        return worth(levels(0)[0]);
+    }
+
+    /**
+     * The steps below which such shares of all samples lie (percentiles of the nearest rank).
+     *
+     * @param shares from 0, the least, to 1, the largest
+     */
+    public short[] levels(double... shares) {
+        int[] counts = new int[1 << Short.SIZE];
+        for (short s : steps) {
+            counts[s - Short.MIN_VALUE]++;
+        }
+        short[] levels = new short[shares.length];
+        for (int i = 0; i < levels.length; i++) {
+            int rank = (int) (shares[i] * (steps.length - 1));
+            int level = 0;
+            for (long below = counts[0]; below <= rank; below += counts[level]) {
+                level++;
+            }
+            levels[i] = (short) (level + Short.MIN_VALUE);
+        }
+        return levels;
+    }
+
+    /** What a step is worth in its unit. */
+    public double worth(double step) {
+        return step * scale + offset;
     }
 
     /** A sample in its unit. */
     public double at(int index) {
-        return steps[index] * scale + offset;
+        return worth(steps[index]);
     }
 
     /** All samples in its unit. */

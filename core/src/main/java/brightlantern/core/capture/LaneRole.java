@@ -19,6 +19,8 @@ public enum LaneRole {
     OWN_FIGURE("Cylinder as its module sees it", "rpm"),
     POINT("Volts", "V"),
     SUPPLY("Supply at the battery", "V"),
+    PLUS_CABLE("Lost in the starter's cable", "V"),
+    EARTH_CABLE("Lost between engine and battery", "V"),
     HIGH_NEAR("High wire, near end", "V"),
     LOW_NEAR("Low wire, near end", "V"),
     HIGH_FAR("High wire, far end", "V"),

@@ -10,7 +10,7 @@ import java.util.Optional;
  *
  * @param rises seconds of the rising edges
  * @param widths seconds that it stays up, of each pulse that ends within the capture
- * @param low and high: where it rests, the 5th and the 95th percentile, in the lane's unit
+ * @param low and high: where it rests, in the lane's unit
  */
 public record Pulses(List<Double> rises, List<Double> widths, double low, double high) {
     private static final double UP = 0.6;
@@ -41,14 +41,13 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
         if (lane.silent()) {
             return Optional.empty();
         }
-        short[] sorted = lane.steps().clone();
-        Arrays.sort(sorted);
-        double low = sorted[(int) (0.02 * (sorted.length - 1))];
-        double high = sorted[(int) (0.98 * (sorted.length - 1))];
-        if (high - low < (sorted[sorted.length - 1] - sorted[0]) / 2.0) {
+        short[] levels = lane.levels(0.02, 0.98, 0.5, 0, 1);
+        double low = levels[0];
+        double high = levels[1];
+        if (high - low < (levels[4] - levels[3]) / 2.0) {
             // pulses that are short beside their pauses
-            low = sorted[sorted.length / 2];
-            high = sorted[sorted.length - 1];
+            low = levels[2];
+            high = levels[4];
         }
         double up = low + UP * (high - low);
         double down = low + DOWN * (high - low);
@@ -69,12 +68,7 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
                 above = false;
             }
         }
-        return Optional.of(
-                new Pulses(
-                        rises,
-                        widths,
-                        low * lane.scale() + lane.offset(),
-                        high * lane.scale() + lane.offset()));
+        return Optional.of(new Pulses(rises, widths, lane.worth(low), lane.worth(high)));
     }
 
     /** Whether there are enough to speak of a period. */
@@ -127,6 +121,25 @@ public record Pulses(List<Double> rises, List<Double> widths, double low, double
             }
         }
         return found;
+    }
+
+    /**
+     * How far rises lie from where the ones before them let expect them, s (root mean square, odd
+     * ones left out); NaN for fewer than three.
+     */
+    public double jitter() {
+        double[] gaps = gaps();
+        double usual = middle(Arrays.copyOf(gaps, Math.min(gaps.length, LEARNED)));
+        double squares = 0;
+        int count = 0;
+        for (double gap : gaps) {
+            if (gap <= MISSING * usual && gap >= EXTRA * usual) {
+                squares += (gap - usual) * (gap - usual);
+                count++;
+                usual += (gap - usual) / 8;
+            }
+        }
+        return count < 2 ? Double.NaN : Math.sqrt(squares / count);
     }
 
     private double[] gaps() {

@@ -9,6 +9,7 @@ import java.util.List;
  *     none
  * @param terminators modules that hold the terminating resistors
  * @param connectors connectors and splices in its wire
+ * @param frames what each of its modules sends
  */
 public record Bus(
         String id,
@@ -16,10 +17,12 @@ public record Bus(
         int kbit,
         int dataKbit,
         List<String> terminators,
-        List<WireConnector> connectors) {
+        List<WireConnector> connectors,
+        ExpectedFrames frames) {
     public Bus {
         terminators = OrEmpty.list(terminators);
         connectors = OrEmpty.list(connectors);
+        frames = frames == null ? ExpectedFrames.USUAL : frames;
     }
 
     public BitRate rate() {

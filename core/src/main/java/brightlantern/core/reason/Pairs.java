@@ -42,6 +42,9 @@ final class Pairs {
     /** Two that are so much less likely than the likeliest, as a logarithm, decide nothing. */
     private static final double FAINT = 6;
 
+    /** What differs by less than one part of so many is alike. */
+    private static final double ALIKE = 1e6;
+
     /** So many are tried as the second. */
     private static final int SECONDS = 300;
 
@@ -236,7 +239,8 @@ final class Pairs {
                 gain += Math.max(0, logs[i][e] - aside[e]);
             }
         }
-        return gain;
+        // alike ones come in the same order, in whichever order the pieces were added up
+        return Math.rint(gain * ALIKE) / ALIKE;
     }
 
     /** The best of them, of one suspect not more than a few sizes. */

@@ -57,7 +57,7 @@ public final class UnknownVehicle {
                 "Vehicle without description",
                 "not described",
                 "",
-                List.of(new Bus(BUS, "By address", 0, 0, List.of(), List.of())),
+                List.of(new Bus(BUS, "By address", 0, 0, List.of(), List.of(), null)),
                 modules,
                 List.of(),
                 new HeadValues("", "", Double.POSITIVE_INFINITY, "", "", ""));

@@ -8,6 +8,7 @@ import brightlantern.core.signal.Value;
 import brightlantern.core.take.Take;
 import java.io.IOException;
 import java.io.StringWriter;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -71,7 +72,13 @@ class LanesTest {
         int from = random.nextInt(steps.length);
         int to = from + 1 + random.nextInt(steps.length - from);
         int columns = 1 + random.nextInt(60);
-        short[] got = new Extents(steps).of(from, to, columns);
+        Extents extents = new Extents(Arrays.copyOf(steps, random.nextInt(steps.length + 1)));
+        while (extents.length() < steps.length) {
+            int at = extents.length();
+            int more = 1 + random.nextInt(steps.length - at);
+            extents.append(Arrays.copyOfRange(steps, at, at + more));
+        }
+        short[] got = extents.of(from, to, columns);
         for (int c = 0; c < columns; c++) {
             int begin = (int) (from + (long) (to - from) * c / columns);
             int end = Math.max(begin + 1, (int) (from + (long) (to - from) * (c + 1) / columns));
@@ -171,5 +178,46 @@ class LanesTest {
         assertThat(pulses.missing().get(0)).isCloseTo(0.4, within(0.001));
         assertThat(pulses.extra()).isEmpty();
         assertThat(Pulses.of(lane(1, 1, 1), 1)).isEmpty();
+    }
+
+    /** Pulses of 1 ms every 10 ms that go up to 60 V and ring at 20 kHz when they end. */
+    private static Lane switchedOff(double jitter, double rings) {
+        Random random = new Random(8);
+        double[] volts = new double[200_000];
+        for (int p = 0; p < 19; p++) {
+            int at = 1000 + p * 10_000 + (int) (jitter * random.nextGaussian());
+            for (int i = 0; i < 9000; i++) {
+                double after = (i - 1000) * 1e-6;
+                volts[at + i] +=
+                        i < 1000
+                                ? 60
+                                : rings
+                                        * Math.exp(-after / 1e-4)
+                                        * Math.sin(2 * Math.PI * 20_000 * after);
+            }
+        }
+        for (int i = 0; i < volts.length; i++) {
+            volts[i] += 0.1 * random.nextGaussian();
+        }
+        return lane(volts);
+    }
+
+    @Test
+    void whatRingsAfterItsPulsesIsTold() {
+        Lane rings = switchedOff(0, 40);
+        Pulses pulses = Pulses.of(rings, 1e-6).orElseThrow();
+        assertThat(pulses.high()).isCloseTo(60, within(1.0));
+        assertThat(Ringing.of(rings, 1e-6, pulses).orElseThrow().hertz())
+                .isCloseTo(20_000, within(400.0));
+        Lane calm = switchedOff(0, 0);
+        assertThat(Ringing.of(calm, 1e-6, Pulses.of(calm, 1e-6).orElseThrow())).isEmpty();
+    }
+
+    @Test
+    void jitterIsWhatIsLeftWithoutThePace() {
+        assertThat(Pulses.of(switchedOff(0, 0), 1e-6).orElseThrow().jitter()).isLessThan(2e-6);
+        // the gap between two rises that each lie off by 30 µs
+        assertThat(Pulses.of(switchedOff(30, 0), 1e-6).orElseThrow().jitter())
+                .isBetween(25e-6, 65e-6);
     }
 }

@@ -1,7 +1,7 @@
 package brightlantern.standin.instrument;
 
 import brightlantern.wire.scpi.ScpiLine;
-import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -176,37 +176,43 @@ public final class Scope implements Instrument {
      * @param of how many samples there are, of which it takes so many evenly
      */
     private synchronized void take(Map<String, double[]> felt, int count, int of) {
-        for (int i = 0; i < count && armed; i++) {
-            if (late > 0) {
-                late--;
-            } else {
-                take(felt, (int) ((long) i * of / count));
+        int i = Math.min(late, count);
+        late -= i;
+        while (i < count && armed && waiting) {
+            await(felt, (int) ((long) i * of / count));
+            i++;
+        }
+        int from = i;
+        int taken = armed ? Math.min(count - from, points - acquired) : 0;
+        for (Lane lane : lanes.values()) {
+            double[] its = felt.get(lane.place);
+            for (int k = 0; k < taken; k++) {
+                // nothing is at a lane that was connected just now
+                lane.feel(its == null ? 0 : its[(int) ((long) (from + k) * of / count)], interval);
+                lane.steps[acquired + k] = lane.step();
             }
         }
+        acquired += taken;
+        armed &= acquired < points;
     }
 
-    private void take(Map<String, double[]> felt, int i) {
-        lanes.values().forEach(l -> l.feel(at(felt, l, i), interval));
-        if (waiting) {
-            lanes.forEach(
-                    (n, lane) -> {
-                        if (before > 0) {
-                            lane.ring[seen % before] = lane.step();
-                        }
-                    });
-            seen++;
-            Lane by = lanes.get(triggerLane);
-            boolean fires = by == null || fires(by.now);
-            waiting = !fires || seen < before;
-            if (!waiting) {
-                lanes.values().forEach(this::unroll);
-                acquired = before;
+    /** One sample before the trigger. */
+    private void await(Map<String, double[]> felt, int i) {
+        for (Lane lane : lanes.values()) {
+            double[] its = felt.get(lane.place);
+            lane.feel(its == null ? 0 : its[i], interval);
+            if (before > 0) {
+                lane.ring[seen % before] = lane.step();
             }
-            return;
         }
-        lanes.forEach((n, lane) -> lane.steps[acquired] = lane.step());
-        acquired++;
-        armed = acquired < points;
+        seen++;
+        Lane by = lanes.get(triggerLane);
+        boolean fires = by == null || fires(by.now);
+        waiting = !fires || seen < before;
+        if (!waiting) {
+            lanes.values().forEach(this::unroll);
+            acquired = before;
+        }
     }
 
     /** Whether the lane that starts it does what it waits for. */
@@ -222,12 +228,6 @@ public final class Scope implements Instrument {
             case "MISS" -> !high && since > held;
             default -> high;
         };
-    }
-
-    /** Nothing is at a lane that was connected just now. */
-    private static double at(Map<String, double[]> felt, Lane lane, int i) {
-        double[] its = felt.get(lane.place);
-        return its == null ? 0 : its[i];
     }
 
     private void unroll(Lane lane) {
@@ -322,14 +322,11 @@ public final class Scope implements Instrument {
     }
 
     private static byte[] block(short[] steps, int from, int count) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream(2 * count + 12);
         String length = "" + 2 * count;
-        out.writeBytes(Instrument.text("#" + length.length() + length));
-        for (int i = from; i < from + count; i++) {
-            out.write(steps[i] >> 8);
-            out.write(steps[i]);
-        }
-        return out.toByteArray();
+        byte[] head = Instrument.text("#" + length.length() + length);
+        ByteBuffer out = ByteBuffer.allocate(head.length + 2 * count).put(head);
+        out.asShortBuffer().put(steps, from, count);
+        return out.array();
     }
 
     private void integers(ScpiLine line, StatusModel status) {

@@ -23,9 +23,6 @@ public final class BusScope {
 
     private static final double NOISE_VOLTS = 0.015;
 
-    /** Each module sends this often, s. */
-    private static final double PERIOD = 0.01;
-
     private static final double DOMINANT_VOLTS = 0.9;
     private static final int PAUSE_BITS = 3;
 
@@ -101,6 +98,9 @@ public final class BusScope {
         /** Length of a bit of data at the faster rate, in bits; 0 where there is none. */
         private final double fast;
 
+        /** Each module sends this often, s. */
+        private final double period;
+
         private final List<ControlModule> stations = new ArrayList<>();
         private final double[] due;
         private final List<Bit> bits = new ArrayList<>();
@@ -118,11 +118,12 @@ public final class BusScope {
                             .orElseThrow();
             bitSeconds = 1 / (described.kbit() * 1000.0);
             fast = described.dataKbit() > 0 ? (double) described.kbit() / described.dataKbit() : 0;
+            period = described.frames().everyMs() / 1000;
             stations.add(description.module(Network.GATEWAY).orElseThrow());
             stations.addAll(description.onWire(id));
             due = new double[stations.size()];
             for (int i = 0; i < due.length; i++) {
-                due[i] = PERIOD * i / due.length;
+                due[i] = period * i / due.length;
             }
         }
 
@@ -179,7 +180,7 @@ public final class BusScope {
             if (due[next] > planned) {
                 add((int) Math.ceil((due[next] - planned) / bitSeconds), -1);
             }
-            due[next] = planned + PERIOD * (0.95 + 0.1 * random.nextDouble());
+            due[next] = planned + period * (0.95 + 0.1 * random.nextDouble());
             ControlModule sender = stations.get(next);
             if (!awake.getAsBoolean()
                     || !fitted.test(sender.id())

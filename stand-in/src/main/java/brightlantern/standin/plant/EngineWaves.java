@@ -43,6 +43,12 @@ public final class EngineWaves {
     /** The same of the camshaft's, V. */
     public static final String CAM_MARKS = "cam-marks";
 
+    /** Battery plus against the starter's terminal, V. */
+    public static final String PLUS_CABLE = "plus-cable";
+
+    /** The engine against battery minus, V. */
+    public static final String EARTH_CABLE = "earth-cable";
+
     /** Pickups at the leads of all spark plugs, kV. */
     public static final String SPARKS = "sparks";
 
@@ -50,8 +56,20 @@ public final class EngineWaves {
     public static final String PRESSURE = "pressure-";
 
     private static final Set<String> PICKUPS =
-            Set.of(STARTER, INTAKE, EXHAUST, CRANKCASE, FIRST, CRANK, CAM, CRANK_MARKS, CAM_MARKS);
+            Set.of(
+                    STARTER,
+                    PLUS_CABLE,
+                    EARTH_CABLE,
+                    INTAKE,
+                    EXHAUST,
+                    CRANKCASE,
+                    FIRST,
+                    CRANK,
+                    CAM,
+                    CRANK_MARKS,
+                    CAM_MARKS);
 
+    private static final double CABLE_NOISE = 0.01;
     private static final double AMBIENT_KPA = 101.3;
     private static final double POLYTROPIC = 1.32;
     private static final double EXHAUST_OPENS = 140;
@@ -248,6 +266,8 @@ public final class EngineWaves {
     private double felt(String place, Whole whole) {
         return switch (place) {
             case STARTER -> amps + 1.5 * random.nextGaussian();
+            case PLUS_CABLE -> amps * whole.plusOhm() + CABLE_NOISE * random.nextGaussian();
+            case EARTH_CABLE -> amps * whole.earthOhm() + CABLE_NOISE * random.nextGaussian();
             case INTAKE -> intake.felt + 0.02 * random.nextGaussian();
             case EXHAUST -> exhaust.felt + 0.02 * random.nextGaussian();
             case CRANKCASE -> crankcase.felt + 0.004 * random.nextGaussian();
@@ -362,7 +382,8 @@ public final class EngineWaves {
                             * (spec.diesel()
                                     ? STARTER_NM_PER_LITRE_DIESEL
                                     : STARTER_NM_PER_LITRE_PETROL);
-            double volts = Math.min(1, whole.volts() / 12);
+            double more = whole.plusOhm() + whole.earthOhm() - Supply.PLUS_OHM - Supply.EARTH_OHM;
+            double volts = Math.max(0, Math.min(1, (whole.volts() - amps * more) / 12));
             double torque = Math.max(0, most * (volts - omega / FREE_SPEED));
             double friction = spec.friction(omega * 60 / (2 * Math.PI));
             // kPa × litres = J

@@ -275,6 +275,16 @@ public final class PlainPlant implements Plant {
     }
 
     @Override
+    public synchronized double plusOhm() {
+        return supply.plusOhm();
+    }
+
+    @Override
+    public synchronized double earthOhm() {
+        return supply.earthOhm();
+    }
+
+    @Override
     public synchronized double kilometres() {
         return kilometres;
     }

@@ -395,6 +395,16 @@ public final class PortagePlant implements Plant {
         return supply.volts();
     }
 
+    @Override
+    public synchronized double plusOhm() {
+        return supply.plusOhm();
+    }
+
+    @Override
+    public synchronized double earthOhm() {
+        return supply.earthOhm();
+    }
+
     /** Share of its torque, what idling takes left out. */
     @Override
     public synchronized double load() {

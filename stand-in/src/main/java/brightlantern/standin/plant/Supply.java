@@ -25,6 +25,12 @@ final class Supply {
     private static final double GAINS = 0.0003;
 
     private static final double WHOLE_OHM = 0.011;
+
+    /** Healthy cables of a starter. */
+    static final double PLUS_OHM = 0.001;
+
+    static final double EARTH_OHM = 0.0007;
+
     private static final double SLEEP_AMPS = 0.03;
     private static final double KEY_AMPS = 14;
     private static final double ACCESSORY_AMPS = 4;
@@ -56,6 +62,9 @@ final class Supply {
     private double open = FULL_VOLTS - 0.05;
     private double volts = FULL_VOLTS - 0.05;
 
+    private double plusOhm = PLUS_OHM;
+    private double earthOhm = EARTH_OHM;
+    private double lost;
     private boolean diodeLost;
     private boolean alternates;
     private double turned;
@@ -72,6 +81,14 @@ final class Supply {
 
     double volts() {
         return volts;
+    }
+
+    double plusOhm() {
+        return plusOhm;
+    }
+
+    double earthOhm() {
+        return earthOhm;
     }
 
     /** The act of measuring what it draws at rest. */
@@ -94,6 +111,7 @@ final class Supply {
                 (driver.key() == 2 ? KEY_AMPS : driver.key() == 1 ? ACCESSORY_AMPS : sleepAmps)
                         + (doorsOpen ? doorsOpenAmps : 0)
                         + (whole.cranking() ? starterAmps : 0);
+        lost = whole.cranking() ? starterAmps * (plusOhm + earthOhm) : 0;
         alternates = turns && gives;
         hertz = whole.rpm() * PULLEY * POLE_PAIRS / 60;
         open =
@@ -153,21 +171,27 @@ final class Supply {
                 "battery.inner",
                 () -> 1000 * learned,
                 "alternator.gap",
-                () -> alternates && diodeLost ? 1 : 0);
+                () -> alternates && diodeLost ? 1 : 0,
+                "starter.lost",
+                () -> lost);
     }
 
     /** What {@link #fail} knows. */
-    static final Set<String> MODES = Set.of("gives", "regulated", "battery", "draws", "diode");
+    static final Set<String> MODES =
+            Set.of("gives", "regulated", "battery", "draws", "diode", "plus-cable", "earth-cable");
 
     /**
      * Breaks the battery or what charges it: {@code gives} is the alternator (1 whole, 0 dead),
      * {@code regulated} volts, {@code battery} ohms inside, {@code draws} ampere at rest, {@code
-     * diode} whether one of its six is lost (1).
+     * diode} whether one of its six is lost (1), {@code plus-cable} and {@code earth-cable} ohms of
+     * what leads to the starter and back.
      */
     void fail(String mode, double size) {
         switch (mode) {
             case "gives" -> gives = size > 0.5;
             case "regulated" -> regulated = size;
+            case "plus-cable" -> plusOhm = size;
+            case "earth-cable" -> earthOhm = size;
             case "diode" -> diodeLost = size > 0.5;
             case "battery" -> {
                 ohm = size;

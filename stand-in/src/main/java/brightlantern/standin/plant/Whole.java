@@ -27,6 +27,16 @@ public interface Whole {
     /** Volts at the battery. */
     double volts();
 
+    /** Ohms from battery plus to the starter. */
+    default double plusOhm() {
+        return Supply.PLUS_OHM;
+    }
+
+    /** Ohms from the engine to battery minus. */
+    default double earthOhm() {
+        return Supply.EARTH_OHM;
+    }
+
     /** Share of the torque that the engine can give, 0..1. */
     double load();
 }

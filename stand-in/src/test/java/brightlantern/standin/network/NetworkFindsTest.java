@@ -74,7 +74,15 @@ class NetworkFindsTest {
                 before = id;
             }
             on.put("bus" + b, names);
-            buses.add(new Bus("bus" + b, "Bus " + b, b == 0 ? 500 : 250, 0, List.of(), connectors));
+            buses.add(
+                    new Bus(
+                            "bus" + b,
+                            "Bus " + b,
+                            b == 0 ? 500 : 250,
+                            0,
+                            List.of(),
+                            connectors,
+                            null));
         }
         List<String> all = on.values().stream().flatMap(List::stream).toList();
         int number = 0;

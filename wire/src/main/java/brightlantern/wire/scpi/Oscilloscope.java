@@ -2,6 +2,7 @@ package brightlantern.wire.scpi;
 
 import brightlantern.wire.WireException;
 import brightlantern.wire.WireFormatException;
+import java.nio.ByteBuffer;
 
 /**
  * An oscilloscope on a TCP socket, by its {@link CommandProfile}. It records by itself once it is
@@ -150,9 +151,7 @@ public final class Oscilloscope implements AutoCloseable {
                     0, 2 * count + " bytes of lane " + lane, block.length + " bytes");
         }
         short[] steps = new short[count];
-        for (int i = 0; i < count; i++) {
-            steps[i] = (short) (block[2 * i] << 8 | block[2 * i + 1] & 0xFF);
-        }
+        ByteBuffer.wrap(block).asShortBuffer().get(steps);
         return steps;
     }
 

@@ -4,7 +4,6 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.network.BitRate;
-import java.util.Arrays;
 import java.util.List;
 
 /** Both wires at one end. */
@@ -14,7 +13,7 @@ record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
         Wire l = Wire.of(capture.lane(low).orElseThrow(), false);
         // a wire that is broken leaves the other one to be read
         Wire read = h.swing() >= l.swing() ? h : l;
-        boolean[] bits = CanDecoder.sliced(read.samples(), read.recessive(), read.dominant());
+        boolean[] bits = CanDecoder.sliced(read.lane(), read.recessive(), read.dominant());
         return new BusEnd(
                 h,
                 l,
@@ -41,16 +40,14 @@ record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
      * @param dominant the level furthest from it to its own side, or to the other when it moves
      *     only there
      */
-    record Wire(double[] samples, double recessive, double dominant) {
+    record Wire(Lane lane, double recessive, double dominant) {
         static Wire of(Lane lane, boolean up) {
-            double[] samples = lane.samples();
-            double[] sorted = samples.clone();
-            Arrays.sort(sorted);
-            double low = sorted[(int) (0.005 * (sorted.length - 1))];
-            double high = sorted[(int) (0.995 * (sorted.length - 1))];
-            double rest = sorted[sorted.length / 2];
+            short[] levels = lane.levels(0.005, 0.5, 0.995);
+            double low = lane.worth(levels[0]);
+            double rest = lane.worth(levels[1]);
+            double high = lane.worth(levels[2]);
             boolean moves = up ? high - rest >= rest - low : rest - low >= high - rest;
-            return new Wire(samples, rest, up == moves ? high : low);
+            return new Wire(lane, rest, up == moves ? high : low);
         }
 
         double swing() {
@@ -59,8 +56,11 @@ record BusEnd(Wire high, Wire low, CanDecoder.Traffic traffic, double held) {
 
         /** Share of the time in which it is not where a wire at rest is. */
         double awayFromRest() {
-            return Arrays.stream(samples).filter(v -> Math.abs(v - REST) > BusStudy.CARRIES).count()
-                    / (double) samples.length;
+            int away = 0;
+            for (int i = 0; i < lane.length(); i++) {
+                away += Math.abs(lane.at(i) - REST) > BusStudy.CARRIES ? 1 : 0;
+            }
+            return away / (double) lane.length();
         }
     }
 }

@@ -32,6 +32,7 @@ final class BusSight {
     private final BusEnd near;
     private final BusEnd far;
     private final List<BusStudy.Levels> levels = new ArrayList<>();
+    private final List<SentFrames> sent = new ArrayList<>();
     private final List<CanFrame> frames;
     private final List<String> reasons = new ArrayList<>();
 
@@ -57,6 +58,7 @@ final class BusSight {
                 .forEach(f -> by.computeIfAbsent(f.id(), i -> new ArrayList<>()).add(f));
         for (BusStudy.Station s : stations) {
             List<CanFrame> its = by.getOrDefault(s.frame(), List.of());
+            sent.add(SentFrames.of(s.name(), s.sends(), its));
             levels.add(
                     new BusStudy.Levels(
                             s.name(),
@@ -73,10 +75,10 @@ final class BusSight {
         double sum = 0;
         int count = 0;
         for (CanFrame f : frames) {
-            double[] part = Arrays.copyOfRange(wire.samples(), f.from(), f.to());
+            short[] part = Arrays.copyOfRange(wire.lane().steps(), f.from(), f.to());
             Arrays.sort(part);
-            double low = part[part.length / 10];
-            double high = part[part.length - 1 - part.length / 10];
+            double low = wire.lane().worth(part[part.length / 10]);
+            double high = wire.lane().worth(part[part.length - 1 - part.length / 10]);
             double rest = wire.recessive();
             sum += up ? further(high - rest, low - rest) : further(rest - low, rest - high);
             count++;
@@ -102,6 +104,7 @@ final class BusSight {
                 sentence(state, at, upTo),
                 levels,
                 frames,
+                sent,
                 wrong,
                 reasons);
     }
@@ -228,16 +231,38 @@ final class BusSight {
     private String sentence(WireState state, Optional<Integer> at, int upTo) {
         String words =
                 state.words().substring(0, 1).toUpperCase(Locale.ROOT) + state.words().substring(1);
-        return at.map(
-                        a ->
-                                words
-                                        + (upTo + 1 >= stations.size()
+        String where =
+                at.map(
+                                a ->
+                                        upTo + 1 >= stations.size()
                                                 ? " behind " + stations.get(a).name()
                                                 : " between "
                                                         + stations.get(a).name()
                                                         + " and "
                                                         + stations.get(upTo + 1).name())
-                                        + ".")
-                .orElse(words + ".");
+                        .orElse("");
+        return words + where + "." + odd(state);
+    }
+
+    /** What comes over sound wires, and is not as described; broken ones lose frames. */
+    private String odd(WireState state) {
+        if (state != WireState.SOUND && state != WireState.SOUND_WITHOUT) {
+            return "";
+        }
+        List<String> odd = sent.stream().flatMap(s -> s.odd().stream()).toList();
+        reasons.addAll(odd.stream().map(o -> o + ".").toList());
+        Set<Integer> known =
+                stations.stream().map(BusStudy.Station::frame).collect(Collectors.toSet());
+        String strange =
+                frames.stream()
+                        .filter(f -> f.sound() && !known.contains(f.id()))
+                        .map(f -> String.format(f.extended() ? "%08X" : "%03X", f.id()))
+                        .distinct()
+                        .sorted()
+                        .collect(Collectors.joining(", "));
+        if (!strange.isEmpty()) {
+            reasons.add("No module is described to send these identifiers: " + strange + ".");
+        }
+        return odd.isEmpty() ? "" : " But " + String.join("; ", odd) + ".";
     }
 }

@@ -4,6 +4,7 @@ import brightlantern.core.capture.Capture;
 import brightlantern.core.capture.LaneRole;
 import brightlantern.core.network.BitRate;
 import brightlantern.core.network.ControlModule;
+import brightlantern.core.network.ExpectedFrames;
 import brightlantern.core.network.Network;
 import brightlantern.core.network.WireState;
 import java.util.ArrayList;
@@ -31,8 +32,10 @@ public final class BusStudy {
      * @param module its id
      * @param frame identifier of its frames
      * @param fitted whether this vehicle has it
+     * @param sends what is expected of it
      */
-    public record Station(String module, String name, int frame, boolean fitted) {}
+    public record Station(
+            String module, String name, int frame, boolean fitted, ExpectedFrames sends) {}
 
     /**
      * Levels of one station's frames, mean volts; NaN where none of them was read.
@@ -59,6 +62,7 @@ public final class BusStudy {
 
     /**
      * @param frames as they were read, those that only one end carries among them
+     * @param sent what each station sent, in their order
      * @param wrong places at which six like bits broke a frame off
      * @param absent modules that are fitted and of which no frame came
      * @param at the last station before the break, the gateway being 0; empty where the state has
@@ -73,10 +77,12 @@ public final class BusStudy {
             String sentence,
             List<Levels> levels,
             List<CanFrame> frames,
+            List<SentFrames> sent,
             int wrong,
             List<String> reasons) {
         public Judgement {
             frames = List.copyOf(frames);
+            sent = List.copyOf(sent);
             absent = Set.copyOf(absent);
             levels = List.copyOf(levels);
             reasons = List.copyOf(reasons);
@@ -90,6 +96,12 @@ public final class BusStudy {
 
     /** The stations of a bus in the order of its wire, the gateway first. */
     public static List<Station> stations(Network network, String bus, Set<String> fitted) {
+        ExpectedFrames sends =
+                network.buses().stream()
+                        .filter(b -> b.id().equals(bus))
+                        .findFirst()
+                        .orElseThrow()
+                        .frames();
         List<ControlModule> all = new ArrayList<>();
         network.module(Network.GATEWAY).ifPresent(all::add);
         all.addAll(network.onWire(bus));
@@ -100,7 +112,8 @@ public final class BusStudy {
                                         m.id(),
                                         m.name(),
                                         m.frameId(),
-                                        m.id().equals(Network.GATEWAY) || fitted.contains(m.id())))
+                                        m.id().equals(Network.GATEWAY) || fitted.contains(m.id()),
+                                        sends))
                 .toList();
     }
 

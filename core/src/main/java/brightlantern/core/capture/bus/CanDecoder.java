@@ -1,5 +1,6 @@
 package brightlantern.core.capture.bus;
 
+import brightlantern.core.capture.Lane;
 import brightlantern.core.network.BitRate;
 import java.util.ArrayList;
 import java.util.List;
@@ -333,11 +334,11 @@ public final class CanDecoder {
     }
 
     /** Dominant or not, from a lane's levels: beyond the middle between both. */
-    static boolean[] sliced(double[] samples, double recessive, double dominant) {
+    static boolean[] sliced(Lane lane, double recessive, double dominant) {
         double middle = (recessive + dominant) / 2;
-        boolean[] bits = new boolean[samples.length];
+        boolean[] bits = new boolean[lane.length()];
         for (int i = 0; i < bits.length; i++) {
-            bits[i] = dominant > recessive ? samples[i] > middle : samples[i] < middle;
+            bits[i] = dominant > recessive ? lane.at(i) > middle : lane.at(i) < middle;
         }
         return bits;
     }
