@@ -29,7 +29,11 @@ class CaptureBench {
         int tight = 0;
         for (int i = 0; i < runs; i++) {
             String id = yard.drawn();
-            accused += ScopedCapture.judged(yard.built(id)).holds() ? 0 : 1;
+            CrankingStudy.Judgement healthy = ScopedCapture.judged(yard.built(id));
+            if (!healthy.holds()) {
+                accused++;
+                System.out.println("truth: accused " + id + ": " + healthy);
+            }
             StandInVehicle v = yard.built(id);
             List<Mechanics.Failing> leaks =
                     v.simulation().damage().failings().stream()

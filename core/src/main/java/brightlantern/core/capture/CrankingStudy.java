@@ -22,7 +22,7 @@ public final class CrankingStudy {
     private static final double LITTLE_LEFT = 0.1;
 
     /** Without low compression a leak has to be so many times what is healthy. */
-    private static final double PLAIN = 1.5;
+    private static final double PLAIN = 1.9;
 
     /** With it, what stands out most has to be so many times what is healthy. */
     private static final double WITH_LOW = 0.7;
