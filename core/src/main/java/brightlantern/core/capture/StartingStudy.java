@@ -4,13 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 
 /**
- * Where the volts of a battery go while the starter draws: into its own resistance, into the cable
- * to the starter, or between engine and battery minus. All of them by what was lost there on the
- * mean while the engine turned, and by the current as a resistance (Ohm's law).
+ * Where the volts of a battery go while the starter draws: they break down in itself, or are lost
+ * in the cable to the starter or between engine and battery minus. By what was lost on the mean
+ * while the engine turned, and by the current as a resistance (Ohm's law).
  */
 public final class StartingStudy {
     /** A cable of a starter loses no more than this while it turns the engine, V. */
@@ -116,15 +115,6 @@ public final class StartingStudy {
                         amps,
                         supply,
                         BATTERY_VOLTS));
-        rest(capture)
-                .ifPresent(
-                        rest ->
-                                reasons.add(
-                                        String.format(
-                                                Locale.ROOT,
-                                                "It had %.2f V before: inside it are %.1f mΩ.",
-                                                rest,
-                                                1000 * (rest - supply) / amps)));
         reasons.add(lost("cable from battery plus to the starter", plus, amps));
         reasons.add(lost("way from the engine to battery minus", earth, amps));
         String outcome =
@@ -152,20 +142,6 @@ public final class StartingStudy {
                             ? "The cables lose little; the battery itself gives in."
                             : "Battery and cables carry the start.";
         };
-    }
-
-    /** Volts before the starter drew; empty where it was recorded from there on only. */
-    private static Optional<Double> rest(Capture capture) {
-        Lane amps = capture.lane(LaneRole.STARTER_CURRENT).orElseThrow();
-        Lane supply = capture.lane(LaneRole.SUPPLY).orElseThrow();
-        double[] before =
-                IntStream.range(0, amps.length())
-                        .takeWhile(i -> amps.at(i) < TURNS_AMPS / 2)
-                        .mapToDouble(supply::at)
-                        .toArray();
-        return before.length < 10
-                ? Optional.empty()
-                : Optional.of(DoubleStream.of(before).average().orElseThrow());
     }
 
     private static double mean(Capture capture, LaneRole role, int[] at) {
