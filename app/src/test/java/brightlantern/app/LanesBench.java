@@ -21,6 +21,7 @@ import brightlantern.standin.instrument.Scope;
 import brightlantern.standin.instrument.ScpiServer;
 import java.io.BufferedInputStream;
 import java.io.BufferedWriter;
+import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.InetAddress;
@@ -289,13 +290,18 @@ class LanesBench {
         }
     }
 
+    /** A job of a vehicle that has gone: captures are looked at without it. */
+    private static long job(Workshop shop) throws IOException {
+        shop.signIn("tech");
+        try (StandInVehicle loader = Garage.standIn("stonebarrow-wl9", false, ADDRESS)) {
+            return Garage.job(shop.app, loader, loader.description().id(), ADDRESS, Set.of());
+        }
+    }
+
     @Test
     void recordedWhileItIsLookedAt() throws Exception {
         try (Workshop shop = new Workshop(data)) {
-            shop.signIn("tech");
-            StandInVehicle loader = Garage.standIn("stonebarrow-wl9", false, ADDRESS);
-            long job = Garage.job(shop.app, loader, loader.description().id(), ADDRESS, Set.of());
-            loader.close();
+            long job = job(shop);
             double length = 4;
             Waves waves = new Waves(LANES);
             Scope scope = new Scope(waves);
@@ -361,10 +367,7 @@ class LanesBench {
     @Test
     void openedAndMoved() throws Exception {
         try (Workshop shop = new Workshop(data)) {
-            shop.signIn("tech");
-            StandInVehicle loader = Garage.standIn("stonebarrow-wl9", false, ADDRESS);
-            long job = Garage.job(shop.app, loader, loader.description().id(), ADDRESS, Set.of());
-            loader.close();
+            long job = job(shop);
             Captures captures = shop.app.getBean(Captures.class);
             Capture small = four(100_000);
             Capture large = four(SAMPLES);
