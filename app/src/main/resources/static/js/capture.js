@@ -171,7 +171,10 @@ function span(columns) {
   return seconds >= 1 ? `${seconds.toFixed(1)} s` : `${(1000 * seconds).toPrecision(2)} ms`;
 }
 
-const rounded = v => (Math.abs(v) >= 100 ? v.toFixed(0) : Math.abs(v) >= 10 ? v.toFixed(1) : v.toFixed(2));
+const rounded = v => {
+  if (!Number.isFinite(v)) return '–';
+  return v.toFixed(Math.abs(v) >= 100 ? 0 : Math.abs(v) >= 10 ? 1 : 2);
+};
 
 // lanes that lie over each other keep their colours, in the order in which they come
 const OVER = ['--teal', '--coral', '--amber', '--ink'];
@@ -287,6 +290,7 @@ function at(lane, t) {
   const columns = lane.extents.length / 2;
   const share = (t - picture.from) / (picture.to - picture.from);
   const c = Math.max(0, Math.min(columns - 1, Math.floor(share * columns)));
+  if (lane.extents[2 * c] === null) return NaN;
   return (value(lane, lane.extents[2 * c]) + value(lane, lane.extents[2 * c + 1])) / 2;
 }
 

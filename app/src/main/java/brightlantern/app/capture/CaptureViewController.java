@@ -1,17 +1,8 @@
 package brightlantern.app.capture;
 
 import brightlantern.app.page.JobPages;
-import brightlantern.app.page.UnitChoices;
 import brightlantern.core.capture.CaptureAlignment;
-import brightlantern.core.capture.EngineCycles;
-import brightlantern.core.capture.Extents;
-import brightlantern.core.capture.LaneRole;
 import brightlantern.core.cylinder.Cylinders;
-import brightlantern.core.signal.Units;
-import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Controller;
@@ -26,24 +17,22 @@ import org.springframework.web.bind.annotation.ResponseBody;
 @Controller
 @RequestMapping("/jobs/{id}/probe/captures/{capture}")
 class CaptureViewController {
-    private static final int MOST_COLUMNS = 4000;
-
     private final JobPages pages;
     private final Captures captures;
     private final CaptureJudge judge;
-    private final UnitChoices units;
     private final CaptureMarks marks;
+    private final CapturePictures pictures;
 
     CaptureViewController(
             JobPages pages,
             Captures captures,
             CaptureJudge judge,
-            UnitChoices units,
-            CaptureMarks marks) {
+            CaptureMarks marks,
+            CapturePictures pictures) {
+        this.pictures = pictures;
         this.pages = pages;
         this.captures = captures;
         this.judge = judge;
-        this.units = units;
         this.marks = marks;
     }
 
@@ -89,8 +78,7 @@ class CaptureViewController {
     }
 
     /**
-     * What a picture of a part of it shows: least and most of each column, and the cycles of the
-     * engine within.
+     * What a picture of a part of it shows.
      *
      * @param from and to: seconds; a {@code to} below zero is the end
      */
@@ -103,32 +91,11 @@ class CaptureViewController {
             @RequestParam(name = "to", defaultValue = "-1") double to,
             @RequestParam(name = "columns", defaultValue = "1000") int columns) {
         JobPages.Context context = pages.context(id);
-        int width = Math.max(1, Math.min(columns, MOST_COLUMNS));
-        Optional<List<Extents>> growing = captures.growing(captureId);
         Captures.Head head = head(id, captureId);
-        Optional<Captures.Opened> opened =
-                growing.isPresent() ? Optional.empty() : Optional.of(opened(id, captureId));
-        List<Extents> extents = growing.orElseGet(() -> opened.orElseThrow().extents());
-        Map<String, Object> all = new LinkedHashMap<>();
-        all.put("going", growing.isPresent());
-        int length = extents.stream().mapToInt(Extents::length).min().orElse(0);
-        int begin = sample(from, head, 0, Math.max(0, length - 1));
-        int end = to < 0 ? length : sample(to, head, Math.min(length, begin + 1), length);
-        all.put("from", begin * head.interval());
-        all.put("to", end * head.interval());
-        all.put("length", length * head.interval());
-        List<Map<String, Object>> lanes = new ArrayList<>();
-        for (int i = 0; i < extents.size() && begin < end; i++) {
-            lanes.add(lane(head.lanes().get(i), numbers(extents.get(i).of(begin, end, width))));
-        }
-        all.put("lanes", lanes);
-        all.put("marks", marks.of(captureId));
-        Optional<Cylinders> its = context.description().cylinders();
-        EngineCycles cycles = opened.map(o -> o.cycles(its)).orElse(EngineCycles.NONE);
-        all.put("cycles", cycles.all());
-        all.put("order", its.map(Cylinders::order).orElse(List.of()));
-        all.put("firesBefore", cycles.firesBefore());
-        return all;
+        CapturePictures.Part part = new CapturePictures.Part(from, to, columns);
+        return captures.growing(captureId)
+                .map(g -> pictures.growing(head, g, part))
+                .orElseGet(() -> pictures.of(opened(id, captureId), context.description(), part));
     }
 
     /**
@@ -151,49 +118,10 @@ class CaptureViewController {
         Optional<Cylinders> its = pages.context(id).description().cylinders();
         Captures.Opened first = opened(id, captureId);
         Captures.Opened second = opened(id, otherId);
-        int width = Math.max(1, Math.min(columns, MOST_COLUMNS));
-        double end = to < 0 ? first.capture().seconds() : to;
-        CaptureAlignment laid = first.laid(by, second, its, moved / 1000);
-        List<Map<String, Object>> lanes = new ArrayList<>();
-        for (int i = 0; i < second.extents().size(); i++) {
-            lanes.add(
-                    lane(
-                            second.head().lanes().get(i),
-                            laid.columns(
-                                    second.extents().get(i),
-                                    second.capture().interval(),
-                                    from,
-                                    end,
-                                    width)));
-        }
-        return Map.of("from", from, "to", end, "lanes", lanes, "told", laid.words());
-    }
-
-    private Map<String, Object> lane(Captures.LaneHead lane, Object extents) {
-        String unit = units.unit(lane.unit());
-        return Map.of(
-                "name",
-                lane.name(),
-                "unit",
-                unit,
-                "aside",
-                lane.role() == LaneRole.OWN_FIGURE,
-                "scale",
-                Units.convertDifference(lane.scale(), lane.unit(), unit),
-                "offset",
-                Units.convert(lane.offset(), lane.unit(), unit),
-                "extents",
-                extents);
-    }
-
-    private static int[] numbers(short[] steps) {
-        int[] all = new int[steps.length];
-        Arrays.setAll(all, i -> steps[i]);
-        return all;
-    }
-
-    private static int sample(double seconds, Captures.Head head, int least, int most) {
-        double at = seconds / head.interval();
-        return (int) Math.max(least, Math.min(most, Double.isNaN(at) ? least : Math.round(at)));
+        return pictures.under(
+                first,
+                second,
+                first.laid(by, second, its, moved / 1000),
+                new CapturePictures.Part(from, to, columns));
     }
 }
