@@ -1,5 +1,6 @@
 package brightlantern.app.capture;
 
+import brightlantern.core.capture.CapturePlaces;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CapturePlans;
 import brightlantern.core.circuit.Circuit;
@@ -43,6 +44,7 @@ final class DescribedPlans {
                                                 line.get(line.size() - 1).name()));
                             }
                         });
+        plans.replaceAll(p -> CapturePlaces.of(p, d.circuits()));
         Set<String> shown = new HashSet<>();
         for (Circuit circuit : d.circuits()) {
             circuit.points().stream()

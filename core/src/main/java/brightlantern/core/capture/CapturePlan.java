@@ -163,6 +163,12 @@ public record CapturePlan(
         public static final Input PLAIN = new Input(false, 0);
     }
 
+    /** The same with other lanes. */
+    CapturePlan withLanes(List<Probe> others) {
+        return new CapturePlan(
+                id, name, why, how, others, interval, seconds, before, trigger, follows, input);
+    }
+
     /** Samples of each lane. */
     public int points() {
         return (int) Math.round(seconds / interval);

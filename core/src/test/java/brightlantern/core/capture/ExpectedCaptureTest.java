@@ -77,4 +77,26 @@ class ExpectedCaptureTest {
                                 Optional.empty()))
                 .isEmpty();
     }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"tamarack-portage", "oriel-finch", "stonebarrow-wl9", "velmont-cairn"})
+    void lanesAreToldWithThePointThatIsReachedSoonest(String id) {
+        VehicleDescription d = Vehicles.derived(id);
+        Cylinders its = d.cylinders().orElseThrow();
+        CapturePlan teeth = CapturePlaces.of(CapturePlans.teeth(its), d.circuits());
+        assertThat(teeth.lanes())
+                .allSatisfy(
+                        l ->
+                                assertThat(l.told())
+                                        .matches(
+                                                "signal wire of .*: soonest at .*, .* \\(\\d+ min\\)"));
+        CapturePlan currents = CapturePlaces.of(CapturePlans.currents(its, false), d.circuits());
+        assertThat(currents.lanes()).allSatisfy(l -> assertThat(l.told()).contains("soonest at"));
+        System.out.println(
+                "TOLD "
+                        + currents.lanes().stream().map(CapturePlan.Probe::told).toList()
+                        + teeth.lanes().get(0).told());
+        CapturePlan ripple = CapturePlaces.of(CapturePlans.ripple(), d.circuits());
+        assertThat(ripple.lanes()).isEqualTo(CapturePlans.ripple().lanes());
+    }
 }

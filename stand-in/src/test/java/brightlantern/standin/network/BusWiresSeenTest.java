@@ -83,6 +83,16 @@ class BusWiresSeenTest {
             assertThat(judgement.state()).as("%s", judgement).isEqualTo(WireState.SOUND);
             assertThat(judgement.wrong()).isZero();
             assertThat(judgement.levels()).allMatch(l -> l.frames() >= 4);
+            assertThat(judgement.sent()).allMatch(s -> s.odd().isEmpty());
+            assertThat(judgement.reasons())
+                    .anySatisfy(
+                            r ->
+                                    assertThat(r)
+                                            .startsWith("At the far end a bit lasts ")
+                                            .contains(
+                                                    "%.3f µs (%<.3f are right)"
+                                                            .formatted(1000.0 / bus.kbit()))
+                                            .endsWith("both move alike."));
         }
     }
 

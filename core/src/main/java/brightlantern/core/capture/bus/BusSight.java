@@ -28,6 +28,8 @@ final class BusSight {
     /** A bus that is dominant for more of its time is held by somebody. */
     private static final double HELD = 0.45;
 
+    private final Capture capture;
+    private final BitRate rate;
     private final List<BusStudy.Station> stations;
     private final BusEnd near;
     private final BusEnd far;
@@ -37,6 +39,8 @@ final class BusSight {
     private final List<String> reasons = new ArrayList<>();
 
     BusSight(Capture capture, BitRate rate, List<BusStudy.Station> stations) {
+        this.capture = capture;
+        this.rate = rate;
         this.stations = stations;
         near = BusEnd.of(capture, LaneRole.HIGH_NEAR, LaneRole.LOW_NEAR, rate);
         far = BusEnd.of(capture, LaneRole.HIGH_FAR, LaneRole.LOW_FAR, rate);
@@ -122,6 +126,8 @@ final class BusSight {
                         far.high().dominant(),
                         far.low().recessive(),
                         far.low().dominant()));
+        shape("near", near);
+        shape("far", far);
         double most = Math.max(near.apart(), far.apart());
         boolean read = levels.stream().anyMatch(l -> l.frames() > 0);
         if (!read && most < BusEnd.NOISE) {
@@ -144,6 +150,13 @@ final class BusSight {
             return WireState.UNCLEAR;
         }
         return open(sends);
+    }
+
+    private void shape(String name, BusEnd end) {
+        WireShape its = WireShape.of(capture, end, 1 / (rate.kbit() * 1000.0));
+        if (!Double.isNaN(its.bitMicros())) {
+            reasons.add(its.told(name, rate.kbit()));
+        }
     }
 
     private WireState carried(List<BusStudy.Levels> sends) {
