@@ -92,10 +92,6 @@ class ExpectedCaptureTest {
                                                 "signal wire of .*: soonest at .*, .* \\(\\d+ min\\)"));
         CapturePlan currents = CapturePlaces.of(CapturePlans.currents(its, false), d.circuits());
         assertThat(currents.lanes()).allSatisfy(l -> assertThat(l.told()).contains("soonest at"));
-        System.out.println(
-                "TOLD "
-                        + currents.lanes().stream().map(CapturePlan.Probe::told).toList()
-                        + teeth.lanes().get(0).told());
         CapturePlan ripple = CapturePlaces.of(CapturePlans.ripple(), d.circuits());
         assertThat(ripple.lanes()).isEqualTo(CapturePlans.ripple().lanes());
     }
