@@ -52,8 +52,9 @@ const strips = i => (tall.has(i) ? 2 * STRIP : STRIP);
 async function fetched(address, from, to) {
   const columns = Math.max(50, Math.round(width()));
   const join = address.includes('?') ? '&' : '?';
-  const answer = await fetch(`${address}${join}from=${from}&to=${to}&columns=${columns}`);
-  return answer.ok ? answer.json() : null;
+  // a program that is away for a moment leaves the picture as it is
+  const answer = await fetch(`${address}${join}from=${from}&to=${to}&columns=${columns}`).catch(() => null);
+  return answer?.ok ? answer.json().catch(() => null) : null;
 }
 
 // of a part, or of all of it when its end is below zero
@@ -61,7 +62,7 @@ async function fetchAll(from, to) {
   const mine = ++asked;
   const got = await fetched(page.dataset.picture, from, to);
   const other = page.dataset.beside ? await fetched(page.dataset.beside, from, to) : null;
-  if (mine !== asked || !got) return;
+  if (mine !== asked || !got) return got !== null;
   picture = got;
   under = other;
   length = got.length;
@@ -75,18 +76,17 @@ async function fetchAll(from, to) {
     if (order.length) rows();
   }
   draw();
+  return true;
 }
 
 // what comes in is looked at with its end, unless somebody looks at a part before it
 async function follow() {
   const span = range[1] - range[0];
   const atEnd = length - range[1] < span / 1000;
-  if (range[0] === 0 && atEnd) await fetchAll(0, -1);
-  else if (atEnd) await fetchAll(Math.max(0, length - span), -1);
-  else await fetchAll(...range);
-  if (!picture) return;
-  if (picture.going) setTimeout(follow, FOLLOW_MILLIS);
-  else location.reload();
+  const part = !atEnd ? range : range[0] === 0 ? [0, -1] : [Math.max(0, length - span), -1];
+  const answered = await fetchAll(...part);
+  if (picture && !picture.going) location.reload();
+  else setTimeout(follow, answered ? FOLLOW_MILLIS : 10 * FOLLOW_MILLIS);
 }
 
 const x = t => LEFT + ((t - range[0]) / (range[1] - range[0])) * width();

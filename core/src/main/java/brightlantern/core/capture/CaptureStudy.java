@@ -151,7 +151,7 @@ public record CaptureStudy(
                                             has(c, LaneRole.FIRST_CYLINDER)
                                                     || has(c, LaneRole.EXHAUST),
                                     "Cylinders cannot be compared in it.",
-                                    CrankingStudy::whyNot,
+                                    c -> CrankingStudy.whyNot(c, its.order()),
                                     c -> CrankingStudy.judge(c, its.order(), FIRES_BEFORE)));
                 });
         return List.copyOf(all);

@@ -33,6 +33,14 @@ public final class CrankingStudy {
      */
     private static final double WITH_LESS_LEFT = 1;
 
+    /** Engines have so many cylinders, and up to so many. */
+    private static final int FEWEST = 2;
+
+    private static final int MOST = 12;
+
+    /** What swings so many times as far as it should with all cylinders is another engine. */
+    private static final double PLAINLY = 2;
+
     /** The window in which lost gas arrives, degrees about dead centre. */
     private static final int[] DEAD_CENTRE = {-55, 35};
 
@@ -92,6 +100,46 @@ public final class CrankingStudy {
                 .filter(l -> l.role() != LaneRole.FIRST_CYLINDER && l.role() != LaneRole.OTHER)
                 .flatMap(l -> trouble(l).stream())
                 .findFirst();
+    }
+
+    /**
+     * The same for an engine: the starting current has to rise as often in a cycle as it has
+     * cylinders.
+     */
+    public static Optional<String> whyNot(Capture capture, List<Integer> order) {
+        return whyNot(capture).or(() -> unfit(capture, order.size()));
+    }
+
+    private static Optional<String> unfit(Capture capture, int cylinders) {
+        Optional<Lane> amps = capture.lane(LaneRole.STARTER_CURRENT);
+        if (amps.isEmpty()) {
+            return Optional.empty();
+        }
+        double[] mean =
+                Cycles.mean(
+                        amps.get(),
+                        Cycles.of(capture.lane(LaneRole.FIRST_CYLINDER).orElseThrow()).even());
+        int most = cylinders;
+        for (int n = FEWEST; n <= MOST; n++) {
+            most = swing(mean, n) > swing(mean, most) ? n : most;
+        }
+        return swing(mean, most) < PLAINLY * swing(mean, cylinders)
+                ? Optional.empty()
+                : Optional.of(
+                        "The starting current rises %d times from one firing of the first cylinder to the next, and the firing order has %d cylinders: another lane shows the first cylinder, or the order does not fit."
+                                .formatted(most, cylinders));
+    }
+
+    /** How far it swings so many times in a cycle (amplitude of that harmonic). */
+    private static double swing(double[] mean, int times) {
+        double sine = 0;
+        double cosine = 0;
+        for (int d = 0; d < mean.length; d++) {
+            double at = 2 * Math.PI * times * d / mean.length;
+            sine += mean[d] * Math.sin(at);
+            cosine += mean[d] * Math.cos(at);
+        }
+        return Math.hypot(sine, cosine);
     }
 
     private static Optional<String> trouble(Lane lane) {
@@ -166,7 +214,7 @@ public final class CrankingStudy {
      * @return empty when it cannot be judged; {@link #whyNot} tells why
      */
     public static Optional<Judgement> judge(Capture capture, List<Integer> order, double firesAt) {
-        if (whyNot(capture).isPresent()) {
+        if (whyNot(capture, order).isPresent()) {
             return Optional.empty();
         }
         List<int[]> cycles = Cycles.of(capture.lane(LaneRole.FIRST_CYLINDER).orElseThrow()).even();

@@ -106,4 +106,15 @@ class CrankingStudyTest {
         assertThat(CrankingStudy.whyNot(new Capture(whole.interval(), dead)))
                 .hasValueSatisfying(t -> assertThat(t).contains("'Exhaust' shows nothing"));
     }
+
+    @Test
+    void anOrderThatDoesNotFitIsTold() {
+        Capture four = cranked(0, LaneRole.OTHER, 4, RPM);
+        assertThat(CrankingStudy.whyNot(four, ORDER)).isEmpty();
+        List<Integer> six = List.of(1, 5, 3, 6, 2, 4);
+        assertThat(CrankingStudy.whyNot(four, six).orElseThrow())
+                .startsWith("The starting current rises 4 times")
+                .contains("the firing order has 6 cylinders");
+        assertThat(CrankingStudy.judge(four, six, CaptureStudy.FIRES_BEFORE)).isEmpty();
+    }
 }
