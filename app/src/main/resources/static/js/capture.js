@@ -36,7 +36,9 @@ let waiting = 0;
 // asked of the page once a picture: it would lay itself out for each of a thousand columns
 let wide = canvas.clientWidth - LEFT;
 const width = () => wide;
-const shown = () => order.filter(i => !hidden.has(i)).map(i => ({ lane: picture.lanes[i], i }));
+// live values of a take that was taken away meanwhile are gone
+const shown = () =>
+  order.filter(i => !hidden.has(i) && picture.lanes[i]).map(i => ({ lane: picture.lanes[i], i }));
 
 // lanes in strips of their own, each with those that lie over it
 function stacked() {

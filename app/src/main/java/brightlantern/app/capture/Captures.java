@@ -9,7 +9,6 @@ import brightlantern.core.capture.EngineCycles;
 import brightlantern.core.capture.Extents;
 import brightlantern.core.capture.Lane;
 import brightlantern.core.capture.LaneRole;
-import brightlantern.core.capture.PackedSteps;
 import brightlantern.core.cylinder.Cylinders;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -19,15 +18,13 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ForkJoinPool;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Captures, each lane in compressed parts of about a second. */
+/** Captures of jobs: what is known of each, and the ones that are looked at. */
 @Repository
 public class Captures {
     private static final int LONGEST_NAME = 200;
@@ -39,15 +36,17 @@ public class Captures {
 
     private final JdbcClient db;
     private final Json json;
+    private final CaptureParts parts;
 
     private final RecentCaptures recent = new RecentCaptures();
 
     /** Those that are being recorded, as far as they have come. */
     private final Map<Long, List<Extents>> growing = new ConcurrentHashMap<>();
 
-    Captures(JdbcClient db, Json json) {
+    Captures(JdbcClient db, Json json, CaptureParts parts) {
         this.db = db;
         this.json = json;
+        this.parts = parts;
     }
 
     /**
@@ -197,14 +196,7 @@ public class Captures {
     /** Keeps the next part of all lanes; all of them or none. */
     @Transactional
     public void append(long id, int n, List<short[]> lanes) {
-        List<byte[]> packed = lanes.parallelStream().map(PackedSteps::pack).toList();
-        for (int lane = 0; lane < lanes.size(); lane++) {
-            db.sql(
-                            "insert into capture_part (capture_id, n, lane, samples, content)"
-                                    + " values (?, ?, ?, ?, ?)")
-                    .params(id, n, lane, lanes.get(lane).length, packed.get(lane))
-                    .update();
-        }
+        parts.add(id, n, lanes);
         growing(id)
                 .ifPresent(
                         its -> {
@@ -330,7 +322,7 @@ public class Captures {
         if (known.isPresent()) {
             return known;
         }
-        List<short[]> lanes = unpacked(head);
+        List<short[]> lanes = parts.steps(head.id(), head.lanes().size());
         int length = lanes.stream().mapToInt(l -> l.length).min().orElse(0);
         if (length == 0) {
             return Optional.empty();
@@ -362,44 +354,5 @@ public class Captures {
             recent.keep(opened);
         }
         return Optional.of(opened);
-    }
-
-    /** Steps of each lane; parts are unpacked while the next ones are read. */
-    private List<short[]> unpacked(Head head) {
-        List<short[]> lanes = new ArrayList<>();
-        for (int i = 0; i < head.lanes().size(); i++) {
-            lanes.add(new short[samples(head.id(), i)]);
-        }
-        int[] at = new int[lanes.size()];
-        List<CompletableFuture<Void>> unpacking = new ArrayList<>();
-        db.sql(
-                        "select lane, samples, content from capture_part where capture_id = ?"
-                                + " order by n, lane")
-                .param(head.id())
-                .query(
-                        rs -> {
-                            int lane = rs.getInt(1);
-                            int count = rs.getInt(2);
-                            byte[] content = rs.getBytes(3);
-                            int from = at[lane];
-                            at[lane] += count;
-                            unpacking.add(
-                                    CompletableFuture.runAsync(
-                                            () ->
-                                                    PackedSteps.unpack(
-                                                            content, count, lanes.get(lane), from),
-                                            ForkJoinPool.commonPool()));
-                        });
-        unpacking.forEach(CompletableFuture::join);
-        return lanes;
-    }
-
-    private int samples(long id, int lane) {
-        return db.sql(
-                        "select coalesce(sum(samples), 0) from capture_part where capture_id = ?"
-                                + " and lane = ?")
-                .params(id, lane)
-                .query(Integer.class)
-                .single();
     }
 }

@@ -45,7 +45,9 @@ class LiveLanes {
             double later = Duration.between(t.started(), head.began()).toNanos() / 1e9;
             boolean over =
                     t.ended().filter(e -> e.isBefore(head.began().minusSeconds(1))).isPresent();
-            if (t.setAside() || over || later < -seconds || !t.source().isEmpty()) {
+            // one that goes on would be read anew with each picture
+            boolean goesOn = t.ended().isEmpty() && takes.running().contains(head.jobId());
+            if (t.setAside() || goesOn || over || later < -seconds || !t.source().isEmpty()) {
                 continue;
             }
             for (Map.Entry<String, Take.Column> e : takes.ended(t).columns().entrySet()) {

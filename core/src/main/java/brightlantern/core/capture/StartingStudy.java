@@ -18,7 +18,7 @@ public final class StartingStudy {
     /** A battery that holds less than this while it turns the engine is low or worn, V. */
     private static final double BATTERY_VOLTS = 9.6;
 
-    /** The starter draws more than this. */
+    /** The starter draws more than this, A. */
     private static final double TURNS_AMPS = 60;
 
     /** Until then the engine is only set in motion, s. */
