@@ -355,8 +355,19 @@ class CaptureRecorder implements AutoCloseable {
             return told.toString();
         }
 
-        /** What was kept stays, and is judged, however it ended. */
+        /**
+         * What was kept stays, and is judged, however it ended. Who looks at it sees it as ended
+         * once what was found is filed.
+         */
         void ended(String trouble) {
+            try {
+                judged(trouble);
+            } finally {
+                id.ifPresent(captures::settled);
+            }
+        }
+
+        private void judged(String trouble) {
             id.ifPresent(i -> captures.end(i, trouble));
             String delays = id.flatMap(i -> captures.head(jobId, i)).map(this::aligned).orElse("");
             String found =

@@ -165,6 +165,11 @@ public class Captures {
         return id;
     }
 
+    /** What was read in one that was recorded is filed: nothing more comes. */
+    void settled(long id) {
+        growing.remove(id);
+    }
+
     /** What came in so far, lane by lane; empty when it is not being recorded. */
     Optional<List<Extents>> growing(long id) {
         return Optional.ofNullable(growing.get(id));
@@ -210,7 +215,6 @@ public class Captures {
         db.sql("update capture set ended = ?, trouble = ? where id = ?")
                 .params(Jobs.time(Instant.now()), Cut.to(LONGEST_TROUBLE, trouble), id)
                 .update();
-        growing.remove(id);
         recent.forget(id);
     }
 
