@@ -5,6 +5,7 @@ import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CapturePlans;
 import brightlantern.core.capture.CaptureStudy;
 import brightlantern.core.capture.ContactStudy;
+import brightlantern.core.capture.CrankedPlans;
 import brightlantern.core.capture.CrankingStudy;
 import brightlantern.core.capture.CurrentStudy;
 import brightlantern.core.capture.DepartureStudy;
@@ -57,7 +58,7 @@ final class ScopedCapture {
         VehicleDescription d = vehicle.description();
         Capture capture =
                 new ScopedCapture(vehicle)
-                        .record(CapturePlans.cranking(d.cylinders().orElseThrow()));
+                        .record(CrankedPlans.cranking(d.cylinders().orElseThrow()));
         return CrankingStudy.judge(capture, d.cylinders().orElseThrow().order(), FIRES_BEFORE);
     }
 
@@ -73,7 +74,7 @@ final class ScopedCapture {
         return new PressureStudy(vehicle.description().cylinders().orElseThrow())
                 .judge(
                         new ScopedCapture(vehicle)
-                                .record(CapturePlans.pressure(cylinder, "the plug")));
+                                .record(CrankedPlans.pressure(cylinder, "the plug")));
     }
 
     /** Both ends of a bus, with the key on. */
@@ -163,7 +164,7 @@ final class ScopedCapture {
 
     /** Supply and cables at a start; empty where a battery does not turn the engine. */
     static Optional<StartingStudy.Judgement> started(StandInVehicle vehicle) {
-        return StartingStudy.judge(new ScopedCapture(vehicle).record(CapturePlans.starting()));
+        return StartingStudy.judge(new ScopedCapture(vehicle).record(CrankedPlans.starting()));
     }
 
     /** Crank and camshaft at idle; empty for an engine that a worn battery does not start. */

@@ -3,6 +3,7 @@ package brightlantern.app.capture;
 import brightlantern.core.capture.CapturePlaces;
 import brightlantern.core.capture.CapturePlan;
 import brightlantern.core.capture.CapturePlans;
+import brightlantern.core.capture.CrankedPlans;
 import brightlantern.core.circuit.Circuit;
 import brightlantern.core.cylinder.Cylinders;
 import brightlantern.core.network.ControlModule;
@@ -18,7 +19,7 @@ final class DescribedPlans {
 
     static List<CapturePlan> of(VehicleDescription d) {
         List<CapturePlan> plans = new ArrayList<>();
-        d.cylinders().map(CapturePlans::cranking).ifPresent(plans::add);
+        d.cylinders().map(CrankedPlans::cranking).ifPresent(plans::add);
         d.cylinders()
                 .map(c -> CapturePlans.currents(c, hasCoil(d, c.order().get(0))))
                 .ifPresent(plans::add);
@@ -31,7 +32,7 @@ final class DescribedPlans {
                 .filter(c -> c.wheel().isPresent())
                 .ifPresent(c -> plans.add(CapturePlans.teeth(c)));
         d.finding(CapturePlan.RIPPLE).ifPresent(f -> plans.add(CapturePlans.ripple()));
-        d.finding(CapturePlan.STARTING).ifPresent(f -> plans.add(CapturePlans.starting()));
+        d.finding(CapturePlan.STARTING).ifPresent(f -> plans.add(CrankedPlans.starting()));
         d.buses()
                 .forEach(
                         b -> {
@@ -66,7 +67,7 @@ final class DescribedPlans {
                 .sorted()
                 .map(
                         n ->
-                                CapturePlans.pressure(
+                                CrankedPlans.pressure(
                                         n,
                                         (hasCoil(d, n) ? "the plug" : "the glow plug")
                                                 + " of cylinder "

@@ -21,7 +21,7 @@ class ExpectedCaptureTest {
     @ValueSource(strings = {"tamarack-portage", "oriel-finch", "stonebarrow-wl9"})
     void anEngineHasAPulseForEachCylinder(String id) {
         Cylinders its = Vehicles.named(id).cylinders().orElseThrow();
-        Capture cranking = expected(CapturePlans.cranking(its), its);
+        Capture cranking = expected(CrankedPlans.cranking(its), its);
         // a firing in each of two cycles, and as many compressions in them as there are cylinders
         assertThat(
                         Pulses.of(
@@ -38,7 +38,7 @@ class ExpectedCaptureTest {
                                 .rises()
                                 .size())
                 .isBetween(2 * its.order().size() - 1, 2 * its.order().size());
-        Capture pressure = expected(CapturePlans.pressure(its.order().get(1), "the plug"), its);
+        Capture pressure = expected(CrankedPlans.pressure(its.order().get(1), "the plug"), its);
         assertThat(pressure.lanes().get(0).most())
                 .isCloseTo(101.3 * Math.pow(its.ratio(), 1.3), within(300.0));
     }
@@ -49,7 +49,7 @@ class ExpectedCaptureTest {
         VehicleDescription d = Vehicles.named(id);
         Cylinders its = d.cylinders().orElseThrow();
         assertThat(
-                        StartingStudy.judge(expected(CapturePlans.starting(), its))
+                        StartingStudy.judge(expected(CrankedPlans.starting(), its))
                                 .orElseThrow()
                                 .holds())
                 .isTrue();
